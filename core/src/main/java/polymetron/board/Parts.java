@@ -1,0 +1,89 @@
+package polymetron.board;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import polymetron.edit.Edit;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.OutwardLink;
+import polymetron.elaborate.SizedPort;
+import polymetron.library.Board;
+import polymetron.library.Direction;
+import polymetron.library.Vlnv;
+
+/** The parts of a platform's board, who has taken them, and which of them a block could take. */
+public final class Parts {
+    private final ElaboratedPlatform platform;
+    private final Map<String, OutwardLink> takers = new HashMap<>();
+
+    public Parts(ElaboratedPlatform platform) {
+        this.platform = platform;
+        for (OutwardLink link : platform.outward()) {
+            if (link.binding() != null && link.binding().part() != null) {
+                takers.putIfAbsent(link.binding().part(), link);
+            }
+        }
+    }
+
+    /** The block that has taken a part. */
+    public Optional<OutwardLink> taker(String part) {
+        return Optional.ofNullable(takers.get(part));
+    }
+
+    /** The parts that nobody has taken and that an outward interface can drive as it is. */
+    public List<Board.Part> fitting(OutwardLink link) {
+        List<Board.Part> fitting = new ArrayList<>();
+        if (platform.board() != null) {
+            for (Board.Part part : platform.board().parts()) {
+                boolean kind = link.form().type().partKinds().contains(part.kind());
+                if (kind && !takers.containsKey(part.name()) && differences(link, part).isEmpty()) {
+                    fitting.add(part);
+                }
+            }
+        }
+        return fitting;
+    }
+
+    /** What differs between the ports of an outward interface and a part, in words; empty when they match. */
+    public static List<String> differences(OutwardLink link, Board.Part part) {
+        List<String> differences = new ArrayList<>();
+        for (SizedPort port : link.form().ports()) {
+            Optional<Board.Signal> signal = part.signal(port.name());
+            if (signal.isEmpty()) {
+                differences.add("%s has no signal %s".formatted(part.name(), port.name()));
+                continue;
+            }
+            if (port.width() != signal.get().width()) {
+                differences.add(
+                        "%s is %d wide, %s has %d lines"
+                                .formatted(port.name(), port.width(), part.name(), signal.get().width()));
+            }
+            if (port.direction() != signal.get().direction() && signal.get().direction() != Direction.BOTH) {
+                differences.add(
+                        "%s is %s, %s needs %s"
+                                .formatted(
+                                        port.name(),
+                                        port.direction().words(),
+                                        part.name(),
+                                        signal.get().direction().words()));
+            }
+        }
+        return differences;
+    }
+
+    /** The edits that give a block the parameters with which it drives a part. */
+    public static List<Edit> parameterEdits(String block, Vlnv type, Board.Part part) {
+        return part.drivers().stream()
+                .filter(driver -> driver.type().equals(type))
+                .findFirst()
+                .map(
+                        driver ->
+                                driver.parameters().entrySet().stream()
+                                        .sorted(Map.Entry.comparingByKey())
+                                        .<Edit>map(entry -> new Edit.SetParameter(block, entry.getKey(), entry.getValue()))
+                                        .toList())
+                .orElse(List.of());
+    }
+}

@@ -1,0 +1,216 @@
+package polymetron.edit;
+
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import polymetron.address.Address;
+import polymetron.library.Vlnv;
+import polymetron.platform.Bus;
+import polymetron.platform.ClockDomain;
+
+/**
+ * One change of a platform, as a user would say it. Interface, API, import and command line change a platform in
+ * no other way; {@link Editor} applies it.
+ */
+@JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "edit")
+@JsonSubTypes({
+    @JsonSubTypes.Type(value = Edit.AddBlock.class, name = "add-block"),
+    @JsonSubTypes.Type(value = Edit.RemoveBlock.class, name = "remove-block"),
+    @JsonSubTypes.Type(value = Edit.RenameBlock.class, name = "rename-block"),
+    @JsonSubTypes.Type(value = Edit.SetParameter.class, name = "set-parameter"),
+    @JsonSubTypes.Type(value = Edit.SetDomain.class, name = "set-domain"),
+    @JsonSubTypes.Type(value = Edit.Attach.class, name = "attach"),
+    @JsonSubTypes.Type(value = Edit.Detach.class, name = "detach"),
+    @JsonSubTypes.Type(value = Edit.ConnectInterrupt.class, name = "connect-interrupt"),
+    @JsonSubTypes.Type(value = Edit.DisconnectInterrupt.class, name = "disconnect-interrupt"),
+    @JsonSubTypes.Type(value = Edit.BindPart.class, name = "bind-part"),
+    @JsonSubTypes.Type(value = Edit.BindPins.class, name = "bind-pins"),
+    @JsonSubTypes.Type(value = Edit.Unbind.class, name = "unbind"),
+    @JsonSubTypes.Type(value = Edit.AddBus.class, name = "add-bus"),
+    @JsonSubTypes.Type(value = Edit.RemoveBus.class, name = "remove-bus"),
+    @JsonSubTypes.Type(value = Edit.ChangeBus.class, name = "change-bus"),
+    @JsonSubTypes.Type(value = Edit.AddDomain.class, name = "add-domain"),
+    @JsonSubTypes.Type(value = Edit.RemoveDomain.class, name = "remove-domain"),
+    @JsonSubTypes.Type(value = Edit.RenamePlatform.class, name = "rename-platform"),
+    @JsonSubTypes.Type(value = Edit.Accept.class, name = "accept"),
+    @JsonSubTypes.Type(value = Edit.Reopen.class, name = "reopen"),
+    @JsonSubTypes.Type(value = Edit.Several.class, name = "several")
+})
+public sealed interface Edit {
+
+    /** What the edit does, in words for the history and the undo button. */
+    String describe();
+
+    /** Places a block of a type, unconnected. */
+    record AddBlock(String name, Vlnv type, Map<String, String> parameters) implements Edit {
+        @Override
+        public String describe() {
+            return "add " + name;
+        }
+    }
+
+    /** Removes a block and every interrupt wire to it. */
+    record RemoveBlock(String block) implements Edit {
+        @Override
+        public String describe() {
+            return "remove " + block;
+        }
+    }
+
+    record RenameBlock(String block, String name) implements Edit {
+        @Override
+        public String describe() {
+            return "rename %s to %s".formatted(block, name);
+        }
+    }
+
+    /** Sets a parameter; a null value goes back to the default. */
+    record SetParameter(String block, String parameter, String value) implements Edit {
+        @Override
+        public String describe() {
+            return "set %s of %s to %s".formatted(parameter, block, value == null ? "its default" : value);
+        }
+    }
+
+    /** Puts a clock or reset input into a domain; a null domain disconnects it. */
+    record SetDomain(String block, String port, String domain) implements Edit {
+        @Override
+        public String describe() {
+            return domain == null
+                    ? "disconnect %s.%s".formatted(block, port)
+                    : "connect %s.%s to %s".formatted(block, port, domain);
+        }
+    }
+
+    /** Puts a bus interface on a bus, or moves the range of a target that is on it. */
+    record Attach(String block, String busInterface, String bus, Address base, Boolean held) implements Edit {
+        @Override
+        public String describe() {
+            return base == null
+                    ? "put %s.%s on %s".formatted(block, busInterface, bus)
+                    : "place %s at %s".formatted(block, base);
+        }
+    }
+
+    record Detach(String block, String busInterface) implements Edit {
+        @Override
+        public String describe() {
+            return "take %s.%s off its bus".formatted(block, busInterface);
+        }
+    }
+
+    record ConnectInterrupt(String block, String source, String sinkBlock, String sink, int input)
+            implements Edit {
+        @Override
+        public String describe() {
+            return "connect interrupt %s.%s to %s %d".formatted(block, source, sinkBlock, input);
+        }
+    }
+
+    record DisconnectInterrupt(String block, String source) implements Edit {
+        @Override
+        public String describe() {
+            return "disconnect interrupt %s.%s".formatted(block, source);
+        }
+    }
+
+    /** Takes a board part for the outward ports of a block. */
+    record BindPart(String block, String outward, String part) implements Edit {
+        @Override
+        public String describe() {
+            return "connect %s.%s to board part %s".formatted(block, outward, part);
+        }
+    }
+
+    /** Chooses pins by hand, lowest line first. */
+    record BindPins(String block, String outward, Map<String, List<String>> pins) implements Edit {
+        @Override
+        public String describe() {
+            return "assign pins to %s.%s".formatted(block, outward);
+        }
+    }
+
+    record Unbind(String block, String outward) implements Edit {
+        @Override
+        public String describe() {
+            return "leave %s.%s open".formatted(block, outward);
+        }
+    }
+
+    record AddBus(Bus bus) implements Edit {
+        @Override
+        public String describe() {
+            return "add bus " + bus.name();
+        }
+    }
+
+    /** Removes a bus that nothing is attached to. */
+    record RemoveBus(String bus) implements Edit {
+        @Override
+        public String describe() {
+            return "remove bus " + bus;
+        }
+    }
+
+    /** Changes width or domain of a bus; its name stays. */
+    record ChangeBus(Bus bus) implements Edit {
+        @Override
+        public String describe() {
+            return "change bus " + bus.name();
+        }
+    }
+
+    record AddDomain(ClockDomain domain) implements Edit {
+        @Override
+        public String describe() {
+            return "add clock domain " + domain.name();
+        }
+    }
+
+    /** Removes a clock domain that nothing is in. */
+    record RemoveDomain(String domain) implements Edit {
+        @Override
+        public String describe() {
+            return "remove clock domain " + domain;
+        }
+    }
+
+    record RenamePlatform(String name) implements Edit {
+        @Override
+        public String describe() {
+            return "name the platform " + name;
+        }
+    }
+
+    /** Accepts a finding, with a reason. */
+    record Accept(String rule, String subject, String what, String reason) implements Edit {
+        @Override
+        public String describe() {
+            return "accept finding %s at %s".formatted(rule, subject);
+        }
+    }
+
+    /** Takes an acceptance back. */
+    record Reopen(String rule, String subject) implements Edit {
+        @Override
+        public String describe() {
+            return "reopen finding %s at %s".formatted(rule, subject);
+        }
+    }
+
+    /** Several edits that are applied, stored and undone as one. */
+    record Several(String title, List<Edit> edits) implements Edit {
+        public Several {
+            edits = edits == null ? List.of() : List.copyOf(edits);
+        }
+
+        @Override
+        public String describe() {
+            return title == null || title.isBlank()
+                    ? edits.stream().map(Edit::describe).collect(Collectors.joining(", "))
+                    : title;
+        }
+    }
+}

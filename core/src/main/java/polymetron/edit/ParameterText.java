@@ -1,0 +1,71 @@
+package polymetron.edit;
+
+import java.math.BigInteger;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import polymetron.address.Address;
+import polymetron.expression.Expression;
+import polymetron.expression.ExpressionException;
+import polymetron.library.ParameterType;
+
+/** What a user may write as the value of a parameter, brought into the form that is stored. */
+final class ParameterText {
+    private ParameterText() {}
+
+    /**
+     * @throws RejectedEdit when the text cannot be a value of the parameter
+     */
+    static String check(ParameterType parameter, String text) {
+        String value = text.strip();
+        return switch (parameter.form()) {
+            case CHOICE -> choice(parameter, value);
+            case BOOLEAN -> truth(parameter, value);
+            case ADDRESS -> number(parameter, value).map(bits -> Address.format(bits.longValue())).orElse(value);
+            case SIZE, INTEGER -> number(parameter, value).map(BigInteger::toString).orElse(value);
+        };
+    }
+
+    private static String choice(ParameterType parameter, String value) {
+        if (parameter.choices().stream().noneMatch(choice -> choice.value().equals(value))) {
+            throw new RejectedEdit(
+                    "value",
+                    "%s cannot be '%s'; it is one of %s"
+                            .formatted(
+                                    parameter.title(),
+                                    value,
+                                    parameter.choices().stream()
+                                            .map(ParameterType.Choice::value)
+                                            .collect(Collectors.joining(", "))));
+        }
+        return value;
+    }
+
+    private static String truth(ParameterType parameter, String value) {
+        return switch (value.toLowerCase(Locale.ROOT)) {
+            case "1", "true", "yes", "on" -> "1";
+            case "0", "false", "no", "off" -> "0";
+            default -> throw new RejectedEdit("value", "%s is 0 or 1, not '%s'".formatted(parameter.title(), value));
+        };
+    }
+
+    /** The number that was written plainly; empty for an expression, which is stored as it is. */
+    private static Optional<BigInteger> number(ParameterType parameter, String value) {
+        Optional<BigInteger> plain = Address.quantity(value);
+        if (plain.isPresent()) {
+            if (plain.get().bitLength() > 64) {
+                throw new RejectedEdit(
+                        "value",
+                        "%s cannot be %s: that needs %d bits, at most 64 are possible"
+                                .formatted(parameter.title(), value, plain.get().bitLength()));
+            }
+            return plain;
+        }
+        try {
+            Expression.parse(value);
+        } catch (ExpressionException wrong) {
+            throw new RejectedEdit("value", "%s: %s".formatted(parameter.title(), wrong.getMessage()));
+        }
+        return Optional.empty();
+    }
+}

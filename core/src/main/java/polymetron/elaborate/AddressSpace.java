@@ -1,0 +1,35 @@
+package polymetron.elaborate;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What one initiator sees: the targets it reaches in address order. An initiator that fetches instructions
+ * reaches executable memory only.
+ */
+public record AddressSpace(InitiatorPort initiator, ElaboratedBus bus, List<TargetRange> ranges) {
+
+    /** The target at an address; the one with the lower base where ranges overlap. */
+    public Optional<TargetRange> at(long address) {
+        // Overlaps are rare and an error, so the walk back over ranges that begin below is short in practice.
+        int low = 0;
+        int high = ranges.size();
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (Long.compareUnsigned(ranges.get(middle).range().base(), address) <= 0) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        TargetRange found = null;
+        for (int at = low - 1; at >= 0; at--) {
+            if (ranges.get(at).range().contains(address)) {
+                found = ranges.get(at);
+            } else if (found != null) {
+                break;
+            }
+        }
+        return Optional.ofNullable(found);
+    }
+}

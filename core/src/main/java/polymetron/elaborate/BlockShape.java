@@ -1,0 +1,170 @@
+package polymetron.elaborate;
+
+import java.math.BigInteger;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import polymetron.expression.Expression;
+import polymetron.expression.ExpressionException;
+import polymetron.expression.Value;
+import polymetron.library.BlockType;
+import polymetron.library.BusInterfaceType;
+import polymetron.library.Direction;
+import polymetron.library.InterruptPort;
+import polymetron.library.OutwardInterface;
+import polymetron.library.RegisterType;
+
+/**
+ * A block type with given parameters: everything about a block that does not depend on its surroundings. Equal
+ * types with equal parameters share one shape within an elaboration.
+ */
+public final class BlockShape {
+    private static final long LARGEST_COUNT = 1 << 20;
+
+    private final BlockType type;
+    private final Map<String, Value> parameters;
+    private final List<ParameterFault> faults;
+    private final List<SizedInterface> busInterfaces;
+    private final List<SizedInterrupt> interrupts;
+    private final List<SizedOutward> outward;
+    private final List<Register> registers;
+
+    /** Works out a block type; what has no value is noted as a fault and replaced by its default. */
+    public BlockShape(BlockType type, Map<String, String> chosen) {
+        this.type = type;
+        ParameterValues.Outcome outcome = ParameterValues.of(type, chosen);
+        this.parameters = outcome.values();
+        this.faults = List.copyOf(outcome.faults());
+        this.busInterfaces = sizeInterfaces();
+        this.interrupts = sizeInterrupts();
+        this.outward = sizeOutward();
+        this.registers = sizeRegisters();
+    }
+
+    public BlockType type() {
+        return type;
+    }
+
+    /** Value of each parameter. */
+    public Map<String, Value> parameters() {
+        return parameters;
+    }
+
+    public List<ParameterFault> faults() {
+        return faults;
+    }
+
+    public List<SizedInterface> busInterfaces() {
+        return busInterfaces;
+    }
+
+    public List<SizedInterrupt> interrupts() {
+        return interrupts;
+    }
+
+    public List<SizedOutward> outward() {
+        return outward;
+    }
+
+    public List<Register> registers() {
+        return registers;
+    }
+
+    public Optional<SizedInterface> busInterface(String name) {
+        return busInterfaces.stream().filter(form -> form.name().equals(name)).findFirst();
+    }
+
+    public Optional<SizedInterrupt> interrupt(String name) {
+        return interrupts.stream().filter(port -> port.name().equals(name)).findFirst();
+    }
+
+    public Optional<SizedOutward> outward(String name) {
+        return outward.stream().filter(form -> form.name().equals(name)).findFirst();
+    }
+
+    /**
+     * The number that a formula of the block type gives, or the alternative where there is no formula.
+     *
+     * @throws ExpressionException when the definition's formula is wrong
+     */
+    public long number(Expression formula, long otherwise) {
+        return formula == null ? otherwise : formula.evaluate(parameters).asNumber().longValue();
+    }
+
+    /** The number of a parameter. */
+    public long number(String parameter) {
+        Value value = parameters.get(parameter);
+        if (value == null) {
+            throw new IllegalArgumentException(type.identity() + " has no parameter " + parameter);
+        }
+        return value.asNumber().longValue();
+    }
+
+    private boolean present(Expression when) {
+        return when == null || when.evaluate(parameters).isTrue();
+    }
+
+    private List<SizedInterface> sizeInterfaces() {
+        List<SizedInterface> sized = new ArrayList<>();
+        for (BusInterfaceType form : type.busInterfaces()) {
+            if (present(form.when())) {
+                sized.add(new SizedInterface(form, number(form.size(), 0), present(form.writable())));
+            }
+        }
+        return List.copyOf(sized);
+    }
+
+    private List<SizedInterrupt> sizeInterrupts() {
+        List<SizedInterrupt> sized = new ArrayList<>();
+        for (InterruptPort port : type.interrupts()) {
+            if (present(port.when())) {
+                int count = port.end() == InterruptPort.End.SINK ? (int) number(port.count(), 1) : 0;
+                sized.add(new SizedInterrupt(port, (int) number(port.first(), 0), count));
+            }
+        }
+        return List.copyOf(sized);
+    }
+
+    private List<SizedOutward> sizeOutward() {
+        List<SizedOutward> sized = new ArrayList<>();
+        for (OutwardInterface form : type.outward()) {
+            List<SizedPort> ports = new ArrayList<>();
+            for (OutwardInterface.Port port : form.ports()) {
+                ports.add(
+                        new SizedPort(
+                                port.name(),
+                                direction(port.direction().evaluate(parameters)),
+                                (int) number(port.width(), 1)));
+            }
+            sized.add(new SizedOutward(form, List.copyOf(ports)));
+        }
+        return List.copyOf(sized);
+    }
+
+    private static Direction direction(Value value) {
+        for (Direction direction : Direction.values()) {
+            if (direction.toString().equals(value.toString())) {
+                return direction;
+            }
+        }
+        throw new ExpressionException("'%s' is not a direction; in, out and both are".formatted(value));
+    }
+
+    private List<Register> sizeRegisters() {
+        List<Register> sized = new ArrayList<>();
+        for (RegisterType register : type.registers()) {
+            if (present(register.when())) {
+                long count = Math.clamp(number(register.count(), 1), 1, LARGEST_COUNT);
+                BigInteger reset =
+                        register.reset() == null
+                                ? BigInteger.ZERO
+                                : register.reset().evaluate(parameters).asNumber();
+                int width = register.width() == null ? 32 : register.width();
+                sized.add(
+                        new Register(register, number(register.offset(), 0), width, reset.longValue(), (int) count));
+            }
+        }
+        return List.copyOf(sized);
+    }
+}

@@ -1,0 +1,18 @@
+package polymetron.elaborate;
+
+/** An initiator on a bus. */
+public record InitiatorPort(ElaboratedBlock block, SizedInterface form) {
+    public InterfaceRef ref() {
+        return new InterfaceRef(block.name(), form.name());
+    }
+
+    /** What a person calls it, such as {@code cpu · data side}. */
+    public String label() {
+        return form.type().title() == null ? block.name() : block.name() + " · " + form.type().title();
+    }
+
+    /** Whether it fetches instructions, and so only needs to reach memory that holds them. */
+    public boolean fetches() {
+        return form.type().executable();
+    }
+}

@@ -1,0 +1,174 @@
+package polymetron.elaborate;
+
+import java.math.BigInteger;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import polymetron.address.Address;
+import polymetron.expression.Expression;
+import polymetron.expression.ExpressionException;
+import polymetron.expression.Value;
+import polymetron.library.BlockType;
+import polymetron.library.ParameterType;
+
+/**
+ * Evaluates the parameters of a block. A parameter may refer to others; each is evaluated once, on first use, so
+ * the time is linear in the size of the expressions and a cycle is met as a name that is still being evaluated.
+ */
+final class ParameterValues {
+    private static final int NUMBER_WIDTH = 64;
+    private final BlockType type;
+    private final Map<String, String> chosen;
+    private final Map<String, Value> values = new LinkedHashMap<>();
+    private final Set<String> open = new LinkedHashSet<>();
+    private final List<ParameterFault> faults = new ArrayList<>();
+
+    private ParameterValues(BlockType type, Map<String, String> chosen) {
+        this.type = type;
+        this.chosen = chosen;
+    }
+
+    record Outcome(Map<String, Value> values, List<ParameterFault> faults) {}
+
+    static Outcome of(BlockType type, Map<String, String> chosen) {
+        ParameterValues evaluation = new ParameterValues(type, chosen);
+        for (ParameterType parameter : type.parameters()) {
+            evaluation.settle(parameter);
+        }
+        // Limits may depend on every parameter, so they come after all values.
+        for (ParameterType parameter : type.parameters()) {
+            evaluation.checkLimits(parameter);
+        }
+        return new Outcome(evaluation.values, evaluation.faults);
+    }
+
+    private Value settle(ParameterType parameter) {
+        String name = parameter.name();
+        if (values.containsKey(name)) {
+            return values.get(name);
+        }
+        String text = chosen.getOrDefault(name, parameter.initial());
+        if (!open.add(name)) {
+            throw new ExpressionException(
+                    "%s depends on itself: %s → %s".formatted(name, String.join(" → ", open), name));
+        }
+        Value value;
+        try {
+            value = evaluate(parameter, text);
+        } catch (ExpressionException wrong) {
+            faults.add(
+                    new ParameterFault(
+                            parameter,
+                            "%s = %s has no value: %s".formatted(parameter.title(), text, wrong.getMessage())));
+            value = fallback(parameter);
+        } finally {
+            open.remove(name);
+        }
+        values.put(name, value);
+        return value;
+    }
+
+    private Value fallback(ParameterType parameter) {
+        try {
+            return evaluate(parameter, parameter.initial());
+        } catch (ExpressionException alsoWrong) {
+            return Value.Bits.of(BigInteger.ZERO, NUMBER_WIDTH, true);
+        }
+    }
+
+    private Value evaluate(ParameterType parameter, String text) {
+        return switch (parameter.form()) {
+            case CHOICE -> {
+                if (parameter.choices().stream().noneMatch(choice -> choice.value().equals(text))) {
+                    throw new ExpressionException(
+                            "it is one of "
+                                    + String.join(
+                                            ", ",
+                                            parameter.choices().stream().map(ParameterType.Choice::value).toList()));
+                }
+                yield new Value.Text(text);
+            }
+            case BOOLEAN -> Value.Bits.bit(number(text).signum() != 0);
+            case ADDRESS -> unsigned(number(text));
+            case INTEGER, SIZE -> signed(number(text));
+        };
+    }
+
+    private BigInteger number(String text) {
+        Optional<BigInteger> plain = Address.quantity(text);
+        return plain.isPresent() ? plain.get() : Expression.parse(text).evaluate(this::lookUp).asNumber();
+    }
+
+    private Value lookUp(String name) {
+        return type.parameter(name).map(this::settle).orElse(null);
+    }
+
+    private static Value unsigned(BigInteger number) {
+        if (number.signum() < 0 || number.bitLength() > NUMBER_WIDTH) {
+            throw new ExpressionException(
+                    "%s is not an address: addresses go from 0 to 2^64 - 1".formatted(number));
+        }
+        return Value.Bits.of(number, NUMBER_WIDTH, false);
+    }
+
+    private static Value signed(BigInteger number) {
+        if (number.bitLength() >= NUMBER_WIDTH) {
+            throw new ExpressionException("%s needs more than 64 bits".formatted(number));
+        }
+        return Value.Bits.of(number, NUMBER_WIDTH, true);
+    }
+
+    private void checkLimits(ParameterType parameter) {
+        if (parameter.form().isText()) {
+            return;
+        }
+        try {
+            BigInteger value = values.get(parameter.name()).asNumber();
+            if (parameter.minimum() != null || parameter.maximum() != null || parameter.multipleOf() != null) {
+                check(parameter, value);
+            }
+        } catch (ExpressionException wrong) {
+            faults.add(new ParameterFault(parameter, "the limits of %s: %s".formatted(parameter.title(), wrong.getMessage())));
+        }
+    }
+
+    private void check(ParameterType parameter, BigInteger value) {
+        BigInteger lowest = limit(parameter.minimum());
+        BigInteger highest = limit(parameter.maximum());
+        BigInteger step = limit(parameter.multipleOf());
+        boolean low = lowest != null && value.compareTo(lowest) < 0;
+        boolean high = highest != null && value.compareTo(highest) > 0;
+        boolean between = step != null && step.signum() != 0 && value.remainder(step).signum() != 0;
+        if (low || high || between) {
+            faults.add(
+                    new ParameterFault(
+                            parameter,
+                            "%s is %s; it must be %s"
+                                    .formatted(parameter.title(), value, allowed(lowest, highest, between ? step : null))));
+            values.put(parameter.name(), fallback(parameter));
+        }
+    }
+
+    private BigInteger limit(Expression expression) {
+        return expression == null ? null : expression.evaluate(values).asNumber();
+    }
+
+    private static String allowed(BigInteger lowest, BigInteger highest, BigInteger step) {
+        String range;
+        if (lowest != null && highest != null) {
+            range = "%s to %s".formatted(lowest, highest);
+        } else if (lowest != null) {
+            range = "at least %s".formatted(lowest);
+        } else {
+            range = highest == null ? "" : "at most %s".formatted(highest);
+        }
+        if (step == null) {
+            return range;
+        }
+        return (range.isEmpty() ? "" : range + " and ") + "a multiple of " + step;
+    }
+}

@@ -1,0 +1,25 @@
+package polymetron.elaborate;
+
+import polymetron.address.AddressRange;
+
+/**
+ * A target on a bus.
+ *
+ * @param range where it is; null as long as it has no place
+ * @param held whether automatic placement leaves it there
+ */
+public record TargetRange(ElaboratedBlock block, SizedInterface form, AddressRange range, boolean held) {
+    public InterfaceRef ref() {
+        return new InterfaceRef(block.name(), form.name());
+    }
+
+    public boolean isPlaced() {
+        return range != null;
+    }
+
+    /** What a person calls it: the block, and the interface where the block has more than one. */
+    public String label() {
+        long targets = block.shape().busInterfaces().stream().filter(SizedInterface::isTarget).count();
+        return targets > 1 ? ref().toString() : block.name();
+    }
+}

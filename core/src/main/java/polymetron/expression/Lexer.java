@@ -1,0 +1,66 @@
+package polymetron.expression;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Cuts the text of an expression into tokens (IEEE 1800-2017, clause 5). */
+final class Lexer {
+    enum Kind {
+        NUMBER,
+        STRING,
+        NAME,
+        FUNCTION,
+        OPERATOR,
+        END
+    }
+
+    record Token(Kind kind, String text, int at) {}
+
+    private static final Pattern TOKEN =
+            Pattern.compile(
+                    "(?<number>(?:[0-9][0-9_]*\\s*)?'[sS]?[bBoOdDhH]\\s*[0-9a-fA-FxXzZ?_]+|[0-9][0-9_]*)"
+                            + "|(?<string>\"[^\"\\n]*\")"
+                            + "|(?<name>[A-Za-z_][A-Za-z0-9_$]*)"
+                            + "|(?<function>\\$[a-z0-9_]+)"
+                            + "|(?<operator><<<|>>>|===|!==|\\*\\*|<<|>>|<=|>=|==|!=|&&|\\|\\||~&|~\\||~\\^|\\^~"
+                            + "|[-+*/%<>!~&|^?:(){},])");
+
+    private Lexer() {}
+
+    static List<Token> tokens(String source) {
+        List<Token> tokens = new ArrayList<>();
+        Matcher matcher = TOKEN.matcher(source);
+        int at = 0;
+        while (at < source.length()) {
+            if (Character.isWhitespace(source.charAt(at))) {
+                at++;
+                continue;
+            }
+            matcher.region(at, source.length());
+            if (!matcher.lookingAt()) {
+                throw new ExpressionException(
+                        "in '%s', character %d: '%s' does not belong in an expression"
+                                .formatted(source, at + 1, source.charAt(at)));
+            }
+            tokens.add(new Token(kind(matcher), matcher.group(), at));
+            at = matcher.end();
+        }
+        tokens.add(new Token(Kind.END, "", source.length()));
+        return tokens;
+    }
+
+    private static Kind kind(Matcher matcher) {
+        if (matcher.group("number") != null) {
+            return Kind.NUMBER;
+        }
+        if (matcher.group("string") != null) {
+            return Kind.STRING;
+        }
+        if (matcher.group("name") != null) {
+            return Kind.NAME;
+        }
+        return matcher.group("function") != null ? Kind.FUNCTION : Kind.OPERATOR;
+    }
+}

@@ -1,0 +1,32 @@
+package polymetron.finding;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.OptionalInt;
+import polymetron.edit.Edit;
+import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.Sinks;
+
+/** The fixes that lead an interrupt source to a free input. */
+final class ConnectFixes {
+    private ConnectFixes() {}
+
+    static List<Fix> of(Sinks sinks, InterruptLink link) {
+        List<Fix> fixes = new ArrayList<>();
+        for (Sinks.Sink sink : sinks.forLine(link.source().type().line())) {
+            OptionalInt input = sinks.freeInput(sink);
+            if (input.isPresent()) {
+                fixes.add(
+                        new Fix(
+                                "Connect %s to %s, input %d".formatted(link.ref(), sink.ref(), input.getAsInt()),
+                                new Edit.ConnectInterrupt(
+                                        link.block().name(),
+                                        link.source().name(),
+                                        sink.block().name(),
+                                        sink.port().name(),
+                                        input.getAsInt())));
+            }
+        }
+        return fixes;
+    }
+}

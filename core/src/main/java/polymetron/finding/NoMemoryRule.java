@@ -1,0 +1,77 @@
+package polymetron.finding;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import polymetron.edit.Edit;
+import polymetron.elaborate.AddressSpace;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedBus;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.SizedInterface;
+
+/** An initiator gets to no memory at all. */
+final class NoMemoryRule implements Rule {
+    @Override
+    public String id() {
+        return "initiator-without-memory";
+    }
+
+    @Override
+    public Grade grade() {
+        return Grade.ERROR;
+    }
+
+    @Override
+    public String title() {
+        return "Initiator that reaches no memory";
+    }
+
+    @Override
+    public String explanation() {
+        return "A processor cannot fetch its first instruction, or keep a variable, without memory.";
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Set<InterfaceRef> attached = new HashSet<>();
+        for (AddressSpace space : platform.spaces()) {
+            attached.add(space.initiator().ref());
+            if (space.ranges().stream().noneMatch(target -> target.form().isMemory())) {
+                report.accept(
+                        finding(
+                                space.initiator().ref(),
+                                "%s is on %s, where there is no %smemory for it"
+                                        .formatted(
+                                                space.initiator().label(),
+                                                space.bus().name(),
+                                                space.initiator().fetches() ? "executable " : ""),
+                                List.of()));
+            }
+        }
+        for (ElaboratedBlock block : platform.blocks()) {
+            for (SizedInterface form : block.shape().busInterfaces()) {
+                InterfaceRef ref = new InterfaceRef(block.name(), form.name());
+                if (!form.isTarget() && !attached.contains(ref)) {
+                    report.accept(finding(ref, "%s is on no bus".formatted(ref), fixes(platform, ref, form)));
+                }
+            }
+        }
+    }
+
+    private static List<Fix> fixes(ElaboratedPlatform platform, InterfaceRef ref, SizedInterface form) {
+        List<Fix> fixes = new ArrayList<>();
+        for (ElaboratedBus bus : platform.buses()) {
+            if (form.type().protocols().contains(bus.bus().protocol())) {
+                fixes.add(
+                        new Fix(
+                                "Put %s on %s".formatted(ref, bus.name()),
+                                new Edit.Attach(ref.block(), ref.name(), bus.name(), null, null)));
+            }
+        }
+        return fixes;
+    }
+}

@@ -1,0 +1,55 @@
+package polymetron.finding;
+
+import java.util.List;
+import java.util.function.Consumer;
+import polymetron.elaborate.Domain;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.library.ResetInput;
+
+/** A reset input is not connected, or to a domain that has no reset. */
+final class NoResetRule implements Rule {
+    @Override
+    public String id() {
+        return "input-without-reset";
+    }
+
+    @Override
+    public Grade grade() {
+        return Grade.ERROR;
+    }
+
+    @Override
+    public String title() {
+        return "Input without a reset";
+    }
+
+    @Override
+    public String explanation() {
+        return "Registers would not have their reset values, and the block may start in an impossible state.";
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        for (ElaboratedBlock block : platform.blocks()) {
+            for (ResetInput reset : block.type().resets()) {
+                String name = block.block().domains().get(reset.name());
+                Domain domain = name == null ? null : platform.domainIndex().get(name);
+                if (domain == null) {
+                    report.accept(
+                            finding(
+                                    block.name() + "." + reset.name(),
+                                    "reset input %s of %s is not connected".formatted(reset.name(), block.name()),
+                                    DomainFixes.of(platform, block, reset.name())));
+                } else if (domain.reset() == null) {
+                    report.accept(
+                            finding(
+                                    block.name() + "." + reset.name(),
+                                    "reset input %s of %s is in domain %s, which has no reset"
+                                            .formatted(reset.name(), block.name(), name),
+                                    List.of()));
+                }
+            }
+        }
+    }
+}

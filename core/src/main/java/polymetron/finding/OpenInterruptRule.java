@@ -1,0 +1,45 @@
+package polymetron.finding;
+
+import java.util.function.Consumer;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.Sinks;
+
+/** An interrupt source leads nowhere. */
+final class OpenInterruptRule implements Rule {
+    @Override
+    public String id() {
+        return "interrupt-open";
+    }
+
+    @Override
+    public Grade grade() {
+        return Grade.WARNING;
+    }
+
+    @Override
+    public String title() {
+        return "Interrupt source not connected";
+    }
+
+    @Override
+    public String explanation() {
+        return "Software that waits for the interrupt waits for ever. Polling still works.";
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Sinks sinks = null;
+        for (InterruptLink link : platform.interrupts()) {
+            if (link.wire() == null) {
+                sinks = sinks == null ? new Sinks(platform) : sinks;
+                report.accept(
+                        finding(
+                                link.ref(),
+                                "interrupt %s of %s is not connected"
+                                        .formatted(link.source().name(), link.block().name()),
+                                ConnectFixes.of(sinks, link)));
+            }
+        }
+    }
+}

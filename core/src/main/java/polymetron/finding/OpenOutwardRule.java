@@ -1,0 +1,56 @@
+package polymetron.finding;
+
+import java.util.List;
+import java.util.function.Consumer;
+import polymetron.board.Parts;
+import polymetron.edit.Edit;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.OutwardLink;
+
+/** Ports that leave the chip go nowhere. */
+final class OpenOutwardRule implements Rule {
+    @Override
+    public String id() {
+        return "outward-open";
+    }
+
+    @Override
+    public Grade grade() {
+        return Grade.WARNING;
+    }
+
+    @Override
+    public String title() {
+        return "Outward port without board part or pin";
+    }
+
+    @Override
+    public String explanation() {
+        return "The ports would get pins that nobody chose, or be optimised away.";
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Parts parts = null;
+        for (OutwardLink link : platform.outward()) {
+            if (link.binding() == null) {
+                parts = parts == null ? new Parts(platform) : parts;
+                List<Fix> fixes =
+                        parts.fitting(link).stream()
+                                .map(
+                                        part ->
+                                                new Fix(
+                                                        "Connect to %s".formatted(part.name()),
+                                                        new Edit.BindPart(
+                                                                link.block().name(), link.form().name(), part.name())))
+                                .toList();
+                report.accept(
+                        finding(
+                                link.ref(),
+                                "%s of %s goes to no board part and no pin"
+                                        .formatted(link.form().type().title(), link.block().name()),
+                                fixes));
+            }
+        }
+    }
+}

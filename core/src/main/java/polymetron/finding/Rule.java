@@ -1,0 +1,27 @@
+package polymetron.finding;
+
+import java.util.List;
+import java.util.function.Consumer;
+import polymetron.elaborate.ElaboratedPlatform;
+
+/** One check of a platform. */
+public interface Rule {
+    /** Identity, stable for ever: acceptances refer to it. */
+    String id();
+
+    Grade grade();
+
+    /** What the rule looks for, as a heading. */
+    String title();
+
+    /** Why it matters: what would go wrong later. */
+    String explanation();
+
+    /** Looks at a platform and reports each place where the rule does not hold. */
+    void check(ElaboratedPlatform platform, Consumer<Finding> report);
+
+    /** A finding of this rule. */
+    default Finding finding(Object subject, String what, List<Fix> fixes) {
+        return new Finding(id(), grade(), subject.toString(), what, explanation(), fixes, null);
+    }
+}

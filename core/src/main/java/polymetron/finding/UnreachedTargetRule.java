@@ -1,0 +1,88 @@
+package polymetron.finding;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import polymetron.address.Address;
+import polymetron.edit.Edit;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedBus;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.SizedInterface;
+import polymetron.placement.Placement;
+
+/** No initiator gets to a target. */
+final class UnreachedTargetRule implements Rule {
+    @Override
+    public String id() {
+        return "target-unreached";
+    }
+
+    @Override
+    public Grade grade() {
+        return Grade.WARNING;
+    }
+
+    @Override
+    public String title() {
+        return "Target that nobody reaches";
+    }
+
+    @Override
+    public String explanation() {
+        return "No processor can use the block: software never sees it, and it takes up the device for nothing.";
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Set<InterfaceRef> attached = new HashSet<>();
+        List<ElaboratedBus> driven = new ArrayList<>();
+        for (ElaboratedBus bus : platform.buses()) {
+            bus.placed().forEach(target -> attached.add(target.ref()));
+            bus.unplaced().forEach(target -> attached.add(target.ref()));
+            boolean reached = bus.initiators().stream().anyMatch(initiator -> !initiator.fetches());
+            if (reached) {
+                driven.add(bus);
+            } else {
+                bus.placed()
+                        .forEach(
+                                target ->
+                                        report.accept(
+                                                finding(
+                                                        target.ref(),
+                                                        "%s is on %s, which no data initiator drives"
+                                                                .formatted(target.label(), bus.name()),
+                                                        List.of())));
+            }
+        }
+        for (ElaboratedBlock block : platform.blocks()) {
+            for (SizedInterface form : block.shape().busInterfaces()) {
+                InterfaceRef ref = new InterfaceRef(block.name(), form.name());
+                if (form.isTarget() && !attached.contains(ref)) {
+                    report.accept(
+                            finding(ref, "%s is on no bus".formatted(ref), fixes(driven, ref, form)));
+                }
+            }
+        }
+    }
+
+    private static List<Fix> fixes(List<ElaboratedBus> buses, InterfaceRef ref, SizedInterface form) {
+        List<Fix> fixes = new ArrayList<>();
+        for (ElaboratedBus bus : buses) {
+            if (form.type().protocols().contains(bus.bus().protocol())) {
+                Placement.baseFor(bus, ref, form)
+                        .ifPresent(
+                                (Address base) ->
+                                        fixes.add(
+                                                new Fix(
+                                                        "Put %s on %s at %s".formatted(ref.block(), bus.name(), base),
+                                                        new Edit.Attach(
+                                                                ref.block(), ref.name(), bus.name(), base, null))));
+            }
+        }
+        return fixes;
+    }
+}

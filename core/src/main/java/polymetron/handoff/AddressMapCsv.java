@@ -1,0 +1,34 @@
+package polymetron.handoff;
+
+import polymetron.address.Address;
+import polymetron.elaborate.AddressSpace;
+import polymetron.elaborate.TargetRange;
+
+/** The address map of every initiator as a table (RFC 4180, with line feeds). */
+final class AddressMapCsv implements Exporter {
+    @Override
+    public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
+        StringBuilder out = new StringBuilder("fingerprint,initiator,block,interface,base,last,size_bytes,usage,type\n");
+        for (AddressSpace space : view.platform().spaces()) {
+            for (TargetRange target : space.ranges()) {
+                out.append(
+                        "%s,%s,%s,%s,%s,%s,%s,%s,%s\n"
+                                .formatted(
+                                        fingerprint,
+                                        space.initiator().ref(),
+                                        target.block().name(),
+                                        target.form().name(),
+                                        hex(target.range().base()),
+                                        hex(target.range().last()),
+                                        Long.toUnsignedString(target.form().sizeBytes()),
+                                        target.form().type().usage(),
+                                        target.block().type().identity()));
+            }
+        }
+        return new HandoffFile(baseName + "_map.csv", "address map, table", out.toString());
+    }
+
+    static String hex(long address) {
+        return Address.format(address).replace("_", "");
+    }
+}

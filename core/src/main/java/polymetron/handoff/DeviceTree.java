@@ -1,0 +1,266 @@
+package polymetron.handoff;
+
+import java.util.ArrayList;
+import java.util.List;
+import polymetron.elaborate.Domain;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.TargetRange;
+import polymetron.library.Kind;
+import polymetron.serial.Uart;
+
+/** The devicetree source (Devicetree Specification 0.4, and the RISC-V bindings of harts, PLIC and ACLINT). */
+final class DeviceTree implements Exporter {
+    /** Interrupt causes of the Privileged ISA, table "mcause": software 3, timer 7, external 11. */
+    private static final int SOFTWARE = 3;
+
+    private static final int TIMER = 7;
+    private static final int EXTERNAL = 11;
+    private static final long MTIMER_OFFSET = 0x4000;
+    private static final long MTIME_OFFSET = 0xBFF8;
+
+    @Override
+    public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
+        return new HandoffFile(baseName + ".dts", "devicetree source", new Text(view, fingerprint).write());
+    }
+
+    private static final class Text {
+        private final SoftwareView view;
+        private final String fingerprint;
+        private final boolean wide;
+        private final StringBuilder out = new StringBuilder();
+        private int depth;
+
+        private Text(SoftwareView view, String fingerprint) {
+            this.view = view;
+            this.fingerprint = fingerprint;
+            this.wide =
+                    view.targets().stream()
+                            .anyMatch(target -> Long.compareUnsigned(target.range().last(), 0xFFFF_FFFFL) > 0);
+        }
+
+        private String write() {
+            line("/dts-v1/;");
+            line("/* Platform fingerprint %s. Made by Polymetron; changes here are lost. */", fingerprint);
+            line("");
+            open("/");
+            line("#address-cells = <%d>;", wide ? 2 : 1);
+            line("#size-cells = <%d>;", wide ? 2 : 1);
+            line("compatible = \"polymetron,platform\";");
+            line("model = \"%s\";", CText.safe(view.platform().platform().name()));
+            line("polymetron,fingerprint = \"%s\";", fingerprint);
+            chosen();
+            processors();
+            for (Domain domain : view.platform().domains()) {
+                open("clock_%s: clock-%s".formatted(domain.name(), domain.name().replace('_', '-')));
+                line("compatible = \"fixed-clock\";");
+                line("#clock-cells = <0>;");
+                line("clock-frequency = <%d>;", domain.frequencyHz());
+                close();
+            }
+            for (TargetRange memory : view.memories()) {
+                open("%s: memory@%x".formatted(label(memory), memory.range().base()));
+                line("device_type = \"memory\";");
+                line("reg = <%s>;", cells(memory.range().base(), memory.form().sizeBytes()));
+                close();
+            }
+            devices();
+            close();
+            return out.toString();
+        }
+
+        private void chosen() {
+            view.devices().stream()
+                    .filter(device -> Uart.isUart(device.block()))
+                    .findFirst()
+                    .ifPresent(
+                            console -> {
+                                open("chosen");
+                                line(
+                                        "stdout-path = \"/soc/serial@%x:%dn8\";",
+                                        console.range().base(), console.block().shape().number(Uart.BAUD));
+                                close();
+                            });
+        }
+
+        private void processors() {
+            List<ElaboratedBlock> processors =
+                    view.platform().blocks().stream().filter(block -> block.kind() == Kind.PROCESSOR).toList();
+            if (processors.isEmpty()) {
+                return;
+            }
+            open("cpus");
+            line("#address-cells = <1>;");
+            line("#size-cells = <0>;");
+            long ticks = timebaseHz();
+            if (ticks > 0) {
+                line("timebase-frequency = <%d>;", ticks);
+            }
+            for (ElaboratedBlock processor : processors) {
+                processor(processor);
+            }
+            close();
+        }
+
+        private void processor(ElaboratedBlock processor) {
+            long hart = processor.shape().number("HART_ID");
+            boolean multiplies = !processor.shape().parameters().get("MULTIPLIER").toString().equals("none");
+            open("%s: cpu@%x".formatted(processor.name(), hart));
+            line("device_type = \"cpu\";");
+            line("reg = <0x%x>;", hart);
+            line("compatible = \"riscv\";");
+            line("riscv,isa = \"rv32i%s_zicsr\";", multiplies ? "m" : "");
+            line("riscv,isa-base = \"rv32i\";");
+            line("riscv,isa-extensions = \"i\", %s\"zicsr\";", multiplies ? "\"m\", " : "");
+            long hertz = view.platform().frequencyHz(processor);
+            if (hertz > 0) {
+                line("clock-frequency = <%d>;", hertz);
+            }
+            open("%s_interrupts: interrupt-controller".formatted(processor.name()));
+            line("compatible = \"riscv,cpu-intc\";");
+            line("interrupt-controller;");
+            line("#interrupt-cells = <1>;");
+            line("#address-cells = <0>;");
+            close();
+            close();
+        }
+
+        private long timebaseHz() {
+            return view.devices().stream()
+                    .map(TargetRange::block)
+                    .filter(block -> isStandard(block, "riscv-aclint"))
+                    .mapToLong(block -> view.platform().frequencyHz(block) / block.shape().number("DIVIDER"))
+                    .findFirst()
+                    .orElse(0);
+        }
+
+        private static boolean isStandard(ElaboratedBlock block, String standard) {
+            return standard.equals(block.type().software().standard());
+        }
+
+        private void devices() {
+            if (view.devices().isEmpty()) {
+                return;
+            }
+            open("soc");
+            line("#address-cells = <%d>;", wide ? 2 : 1);
+            line("#size-cells = <%d>;", wide ? 2 : 1);
+            line("compatible = \"simple-bus\";");
+            line("ranges;");
+            for (TargetRange device : view.devices()) {
+                if (isStandard(device.block(), "riscv-aclint")) {
+                    timer(device);
+                } else if (isStandard(device.block(), "riscv-plic")) {
+                    controller(device);
+                } else {
+                    device(device);
+                }
+            }
+            close();
+        }
+
+        /** One block of ours is two devices of the ACLINT specification, each with its own node. */
+        private void timer(TargetRange device) {
+            long base = device.range().base();
+            open("%s_software: mswi@%x".formatted(label(device), base));
+            line("compatible = \"riscv,aclint-mswi\";");
+            line("reg = <%s>;", cells(base, MTIMER_OFFSET));
+            toHart(device.block(), "software", SOFTWARE);
+            close();
+            open("%s: mtimer@%x".formatted(label(device), base + MTIMER_OFFSET));
+            compatible(device.block());
+            // First MTIME, then the MTIMECMP registers: the specification lets them lie apart.
+            line(
+                    "reg = <%s>, <%s>;",
+                    cells(base + MTIME_OFFSET, 8), cells(base + MTIMER_OFFSET, MTIME_OFFSET - MTIMER_OFFSET));
+            toHart(device.block(), "timer", TIMER);
+            close();
+        }
+
+        private void controller(TargetRange device) {
+            open("%s: interrupt-controller@%x".formatted(label(device), device.range().base()));
+            compatible(device.block());
+            line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
+            line("interrupt-controller;");
+            line("#interrupt-cells = <1>;");
+            line("#address-cells = <0>;");
+            line("riscv,ndev = <%d>;", device.block().shape().number("SOURCES"));
+            toHart(device.block(), "external", EXTERNAL);
+            close();
+        }
+
+        private void device(TargetRange device) {
+            ElaboratedBlock block = device.block();
+            String node = Uart.isUart(block) ? "serial" : block.type().identity().name();
+            open("%s: %s@%x".formatted(label(device), node, device.range().base()));
+            compatible(block);
+            line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
+            String domain = block.type().clocks().isEmpty()
+                    ? null
+                    : block.block().domains().get(block.type().clocks().getFirst().name());
+            if (domain != null && view.platform().domainIndex().containsKey(domain)) {
+                line("clocks = <&clock_%s>;", domain);
+            }
+            if (Uart.isUart(block)) {
+                line("clock-frequency = <%d>;", view.platform().frequencyHz(block));
+                line("current-speed = <%d>;", block.shape().number(Uart.BAUD));
+                line("reg-shift = <2>;");
+                line("reg-io-width = <4>;");
+            }
+            if (block.type().identity().name().equals("gpio")) {
+                line("gpio-controller;");
+                line("#gpio-cells = <2>;");
+                line("ngpios = <%d>;", block.shape().number("WIDTH"));
+            }
+            List<InterruptLink> links =
+                    view.interruptsOf(block).stream()
+                            .filter(link -> link.sink().type().line().equals("device"))
+                            .toList();
+            if (!links.isEmpty()) {
+                List<String> entries = new ArrayList<>();
+                links.forEach(link -> entries.add("<&%s %d>".formatted(link.wire().block(), link.wire().input())));
+                line("interrupts-extended = %s;", String.join(", ", entries));
+            }
+            close();
+        }
+
+        private void toHart(ElaboratedBlock block, String source, int cause) {
+            for (InterruptLink link : view.interruptsOf(block)) {
+                if (link.source().name().equals(source)) {
+                    line("interrupts-extended = <&%s_interrupts %d>;", link.wire().block(), cause);
+                }
+            }
+        }
+
+        private void compatible(ElaboratedBlock block) {
+            List<String> quoted = block.type().software().compatible().stream().map(name -> "\"" + name + "\"").toList();
+            line("compatible = %s;", String.join(", ", quoted));
+        }
+
+        private static String label(TargetRange target) {
+            return target.label().replace('.', '_');
+        }
+
+        private String cells(long address, long size) {
+            return wide
+                    ? "0x%x 0x%x 0x%x 0x%x"
+                            .formatted(address >>> 32, address & 0xFFFF_FFFFL, size >>> 32, size & 0xFFFF_FFFFL)
+                    : "0x%x 0x%x".formatted(address, size);
+        }
+
+        private void open(String name) {
+            line("%s {", name);
+            depth++;
+        }
+
+        private void close() {
+            depth--;
+            line("};");
+        }
+
+        private void line(String format, Object... values) {
+            String text = values.length == 0 ? format : format.formatted(values);
+            out.append("\t".repeat(text.isEmpty() ? 0 : depth)).append(text).append('\n');
+        }
+    }
+}

@@ -1,0 +1,216 @@
+package polymetron.image;
+
+import java.nio.ByteBuffer;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * Reads 32-bit little-endian RISC-V programs. The file is not trusted: every offset is checked against its length
+ * before it is used.
+ */
+public final class ElfReader {
+    /** Largest file that is read, in bytes. */
+    public static final int LARGEST = 64 * 1024 * 1024;
+
+    private static final int HEADER = 52;
+    private static final int PROGRAM_HEADER = 32;
+    private static final int SECTION_HEADER = 40;
+    private static final int RISC_V = 243;
+    private static final int EXECUTABLE = 2;
+    private static final int LOADABLE = 1;
+    private static final int WITHOUT_CONTENTS = 8;
+    private static final int ALLOCATED = 2;
+
+    private final ByteBuffer file;
+
+    private ElfReader(byte[] bytes) {
+        this.file = ByteBuffer.wrap(bytes).order(ByteOrder.LITTLE_ENDIAN);
+    }
+
+    /**
+     * @throws ElfException when the file is not such a program
+     */
+    public static ElfProgram read(byte[] bytes) {
+        if (bytes.length > LARGEST) {
+            throw new ElfException("the file has %d bytes; at most %d are read".formatted(bytes.length, LARGEST));
+        }
+        return new ElfReader(bytes).read();
+    }
+
+    private ElfProgram read() {
+        checkIdentity();
+        int type = shortAt(16);
+        if (type != EXECUTABLE) {
+            throw new ElfException(
+                    "the file is of ELF type %d (%s); link it to an executable, type 2"
+                            .formatted(type, typeName(type)));
+        }
+        if (shortAt(18) != RISC_V) {
+            throw new ElfException(
+                    "the program is for machine %d; the processor is RISC-V, machine 243".formatted(shortAt(18)));
+        }
+        if ((file.getInt(36) & 1) != 0) {
+            throw new ElfException("the program uses compressed instructions; compile with -march=rv32i or rv32im");
+        }
+        return new ElfProgram(file.getInt(36), wordAt(24), segments(), sections());
+    }
+
+    private void checkIdentity() {
+        if (file.limit() < 4 || file.getInt(0) != 0x464C457F) {
+            throw new ElfException("this is not an ELF file: it does not begin with 7F 45 4C 46");
+        }
+        if (file.limit() < 16) {
+            throw truncated("the identification", 16);
+        }
+        if (file.get(4) != 1) {
+            throw new ElfException(
+                    "the program is %s; the processor runs 32-bit programs (ELFCLASS32)"
+                            .formatted(file.get(4) == 2 ? "64-bit" : "of unknown class " + file.get(4)));
+        }
+        if (file.get(5) != 1) {
+            throw new ElfException("the program is not little-endian; the processor is");
+        }
+        if (file.limit() < HEADER) {
+            throw truncated("the header", HEADER);
+        }
+    }
+
+    private static String typeName(int type) {
+        return switch (type) {
+            case 1 -> "relocatable object";
+            case 3 -> "shared object";
+            case 4 -> "core dump";
+            default -> "unknown";
+        };
+    }
+
+    private List<ElfProgram.Segment> segments() {
+        long table = wordAt(28);
+        int count = shortAt(44);
+        requireTable("program header", table, count, shortAt(42), PROGRAM_HEADER);
+        List<ElfProgram.Segment> segments = new ArrayList<>();
+        for (int index = 0; index < count; index++) {
+            int at = (int) table + index * shortAt(42);
+            if (wordAt(at) == LOADABLE && wordAt(at + 20) != 0) {
+                segments.add(segment(at, index));
+            }
+        }
+        if (segments.isEmpty()) {
+            throw new ElfException("the program has no loadable segment: there is nothing to run");
+        }
+        checkOverlaps(segments);
+        return List.copyOf(segments);
+    }
+
+    private ElfProgram.Segment segment(int at, int index) {
+        long offset = wordAt(at + 4);
+        long inFile = wordAt(at + 16);
+        long inMemory = wordAt(at + 20);
+        if (inFile > inMemory) {
+            throw new ElfException(
+                    "segment %d has %d bytes in the file but only %d in memory".formatted(index, inFile, inMemory));
+        }
+        if (offset + inFile > file.limit()) {
+            throw truncated("segment " + index, offset + inFile);
+        }
+        long virtual = wordAt(at + 8);
+        long load = wordAt(at + 12);
+        for (long start : new long[] {virtual, load}) {
+            if (start + inMemory > 1L << 32) {
+                throw new ElfException(
+                        "segment %d of %d bytes from 0x%08X passes the end of the 32-bit address space"
+                                .formatted(index, inMemory, start));
+            }
+        }
+        byte[] contents = new byte[(int) inFile];
+        file.get((int) offset, contents);
+        long flags = wordAt(at + 24);
+        return new ElfProgram.Segment(virtual, load, contents, inMemory, (flags & 2) != 0, (flags & 1) != 0);
+    }
+
+    private static void checkOverlaps(List<ElfProgram.Segment> segments) {
+        List<ElfProgram.Segment> sorted =
+                segments.stream()
+                        .filter(segment -> segment.contents().length > 0)
+                        .sorted((one, other) -> Long.compare(one.loadAddress(), other.loadAddress()))
+                        .toList();
+        for (int at = 1; at < sorted.size(); at++) {
+            ElfProgram.Segment before = sorted.get(at - 1);
+            if (before.loadAddress() + before.contents().length > sorted.get(at).loadAddress()) {
+                throw new ElfException(
+                        "two segments are loaded over each other at 0x%08X; check the linker script"
+                                .formatted(sorted.get(at).loadAddress()));
+            }
+        }
+    }
+
+    private List<ElfProgram.Section> sections() {
+        long table = wordAt(32);
+        int count = shortAt(48);
+        if (table == 0 || count == 0) {
+            return List.of();
+        }
+        requireTable("section header", table, count, shortAt(46), SECTION_HEADER);
+        int names = shortAt(50);
+        List<ElfProgram.Section> sections = new ArrayList<>();
+        for (int index = 0; index < count; index++) {
+            int at = (int) table + index * shortAt(46);
+            long flags = wordAt(at + 8);
+            long size = wordAt(at + 20);
+            if ((flags & ALLOCATED) != 0 && size > 0) {
+                boolean contents = wordAt(at + 4) != WITHOUT_CONTENTS;
+                sections.add(
+                        new ElfProgram.Section(
+                                name(table, names, count, wordAt(at)),
+                                wordAt(at + 12),
+                                size,
+                                contents,
+                                (flags & 1) != 0,
+                                (flags & 4) != 0));
+            }
+        }
+        return List.copyOf(sections);
+    }
+
+    private String name(long table, int names, int count, long offset) {
+        if (names == 0 || names >= count) {
+            return "?";
+        }
+        int header = (int) table + names * shortAt(46);
+        long start = wordAt(header + 16) + offset;
+        long end = Math.min(wordAt(header + 16) + wordAt(header + 20), file.limit());
+        if (start >= end) {
+            return "?";
+        }
+        int at = (int) start;
+        while (at < end && file.get(at) != 0 && at - start < 128) {
+            at++;
+        }
+        return new String(file.array(), (int) start, at - (int) start, StandardCharsets.UTF_8)
+                .replaceAll("\\p{Cntrl}", "?");
+    }
+
+    private void requireTable(String what, long table, int count, int entrySize, int smallest) {
+        if (count > 0 && entrySize < smallest) {
+            throw new ElfException("the %s table has entries of %d bytes; %d are needed".formatted(what, entrySize, smallest));
+        }
+        if (table + (long) count * entrySize > file.limit()) {
+            throw truncated("the %s table".formatted(what), table + (long) count * entrySize);
+        }
+    }
+
+    private ElfException truncated(String what, long needed) {
+        return new ElfException(
+                "the file ends after %d bytes, but %s needs %d: it was cut off".formatted(file.limit(), what, needed));
+    }
+
+    private int shortAt(int offset) {
+        return Short.toUnsignedInt(file.getShort(offset));
+    }
+
+    private long wordAt(int offset) {
+        return Integer.toUnsignedLong(file.getInt(offset));
+    }
+}

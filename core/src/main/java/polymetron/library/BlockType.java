@@ -1,0 +1,45 @@
+package polymetron.library;
+
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A block type of the library, as its definition file says it.
+ *
+ * @param defaultName name that a new block gets, unless its board part gives it one
+ * @param region where its ranges are placed: the first base tried, or null for the kind's own
+ */
+public record BlockType(
+        String format,
+        Vlnv identity,
+        Kind kind,
+        String title,
+        String summary,
+        String description,
+        String defaultName,
+        List<ParameterType> parameters,
+        List<ClockInput> clocks,
+        List<ResetInput> resets,
+        List<BusInterfaceType> busInterfaces,
+        List<InterruptPort> interrupts,
+        List<OutwardInterface> outward,
+        List<RegisterType> registers,
+        Resources resources,
+        SoftwareBinding software) {
+    public static final String FORMAT = "polymetron-block-type/1";
+
+    public BlockType {
+        parameters = Lists.orEmpty(parameters);
+        clocks = Lists.orEmpty(clocks);
+        resets = Lists.orEmpty(resets);
+        busInterfaces = Lists.orEmpty(busInterfaces);
+        interrupts = Lists.orEmpty(interrupts);
+        outward = Lists.orEmpty(outward);
+        registers = Lists.orEmpty(registers);
+        software = software == null ? new SoftwareBinding(null, null, null) : software;
+    }
+
+    public Optional<ParameterType> parameter(String name) {
+        return parameters.stream().filter(parameter -> parameter.name().equals(name)).findFirst();
+    }
+}

@@ -1,0 +1,74 @@
+package polymetron.library;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** A circuit board: its device, clocks, resets and the parts that reach FPGA pins. */
+public record Board(
+        String format,
+        Vlnv identity,
+        String title,
+        String summary,
+        String device,
+        List<Clock> clocks,
+        List<Reset> resets,
+        List<Part> parts) {
+    public static final String FORMAT = "polymetron-board/1";
+
+    /** An oscillator and the pin that it reaches. */
+    public record Clock(String name, String title, long frequencyHz, String pin, String standard) {}
+
+    /** A reset input and the pin that it reaches. */
+    public record Reset(String name, String title, boolean activeLow, String pin, String standard) {}
+
+    /** Lines between the FPGA and a part, lowest line first. */
+    public record Signal(
+            String name, Direction direction, List<String> pins, String standard, boolean activeLow) {
+        public Signal {
+            pins = Lists.orEmpty(pins);
+        }
+
+        public int width() {
+            return pins.size();
+        }
+    }
+
+    /** A block type that can drive a part, and with which parameters. */
+    public record Driver(Vlnv type, String outward, Map<String, String> parameters) {
+        public Driver {
+            parameters = parameters == null ? Map.of() : Map.copyOf(parameters);
+        }
+    }
+
+    /** Something soldered on the board that reaches FPGA pins. */
+    public record Part(
+            String name, String kind, String title, String summary, List<Signal> signals, List<Driver> drivers) {
+        public Part {
+            signals = Lists.orEmpty(signals);
+            drivers = Lists.orEmpty(drivers);
+        }
+
+        public Optional<Signal> signal(String name) {
+            return signals.stream().filter(signal -> signal.name().equals(name)).findFirst();
+        }
+    }
+
+    public Board {
+        clocks = Lists.orEmpty(clocks);
+        resets = Lists.orEmpty(resets);
+        parts = Lists.orEmpty(parts);
+    }
+
+    public Optional<Part> part(String name) {
+        return parts.stream().filter(part -> part.name().equals(name)).findFirst();
+    }
+
+    public Optional<Clock> clock(String name) {
+        return clocks.stream().filter(clock -> clock.name().equals(name)).findFirst();
+    }
+
+    public Optional<Reset> reset(String name) {
+        return resets.stream().filter(reset -> reset.name().equals(name)).findFirst();
+    }
+}

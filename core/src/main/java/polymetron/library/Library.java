@@ -1,0 +1,83 @@
+package polymetron.library;
+
+import java.util.Collection;
+import java.util.Map;
+import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.function.Function;
+
+/** The block types, devices, boards and recipes that platforms are made of. Immutable. */
+public final class Library {
+    private final SortedMap<Vlnv, BlockType> types;
+    private final SortedMap<Vlnv, Board> boards;
+    private final SortedMap<String, Device> devices;
+    private final SortedMap<String, Recipe> recipes;
+    private final SortedMap<Vlnv, SortedMap<String, String>> drivers;
+
+    /**
+     * @param drivers for each block type, its C driver files by name
+     * @throws IllegalArgumentException when an identity occurs twice or a board names an unknown device
+     */
+    public Library(
+            Collection<BlockType> types,
+            Collection<Board> boards,
+            Collection<Device> devices,
+            Collection<Recipe> recipes,
+            Map<Vlnv, SortedMap<String, String>> drivers) {
+        this.types = index(types, BlockType::identity);
+        this.boards = index(boards, Board::identity);
+        this.devices = index(devices, Device::name);
+        this.recipes = index(recipes, Recipe::name);
+        this.drivers = new TreeMap<>(drivers);
+        for (Board board : boards) {
+            if (!this.devices.containsKey(board.device())) {
+                throw new IllegalArgumentException(
+                        "board %s: there is no device named %s".formatted(board.identity(), board.device()));
+            }
+        }
+    }
+
+    private static <K extends Comparable<K>, T> SortedMap<K, T> index(Collection<T> entries, Function<T, K> key) {
+        SortedMap<K, T> index = new TreeMap<>();
+        for (T entry : entries) {
+            if (index.put(key.apply(entry), entry) != null) {
+                throw new IllegalArgumentException("the library has %s twice".formatted(key.apply(entry)));
+            }
+        }
+        return index;
+    }
+
+    public Collection<BlockType> types() {
+        return types.values();
+    }
+
+    public Collection<Board> boards() {
+        return boards.values();
+    }
+
+    public Collection<Recipe> recipes() {
+        return recipes.values();
+    }
+
+    public Optional<BlockType> type(Vlnv identity) {
+        return Optional.ofNullable(types.get(identity));
+    }
+
+    public Optional<Board> board(Vlnv identity) {
+        return Optional.ofNullable(boards.get(identity));
+    }
+
+    public Optional<Device> device(String name) {
+        return Optional.ofNullable(devices.get(name));
+    }
+
+    public Optional<Recipe> recipe(String name) {
+        return Optional.ofNullable(recipes.get(name));
+    }
+
+    /** The C driver files of a block type, by file name. */
+    public SortedMap<String, String> driverFiles(Vlnv type) {
+        return drivers.getOrDefault(type, new TreeMap<>());
+    }
+}

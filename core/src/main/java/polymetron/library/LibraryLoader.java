@@ -1,0 +1,76 @@
+package polymetron.library;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import polymetron.json.Documents;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * Reads the library from the class path: {@code polymetron/library/index.json} lists the folders of the block
+ * types and the files of devices, boards and recipes.
+ */
+public final class LibraryLoader {
+    private static final String ROOT = "polymetron/library/";
+
+    private LibraryLoader() {}
+
+    /**
+     * @throws polymetron.json.DocumentException when a definition is wrong; the message names file, line and key
+     */
+    public static Library load() {
+        JsonNode index = Documents.tree("index.json", text("index.json"));
+        List<BlockType> types = new ArrayList<>();
+        Map<Vlnv, SortedMap<String, String>> drivers = new HashMap<>();
+        for (JsonNode folder : index.path("blockTypes")) {
+            String at = "block-types/" + folder.stringValue() + "/";
+            BlockType type = read(at + "block-type.json", BlockType.class);
+            types.add(type);
+            drivers.put(type.identity(), driverFiles(at, type));
+        }
+        return new Library(
+                types,
+                readAll(index.path("boards"), "boards/", Board.class),
+                readAll(index.path("devices"), "devices/", Device.class),
+                readAll(index.path("recipes"), "recipes/", Recipe.class),
+                drivers);
+    }
+
+    private static SortedMap<String, String> driverFiles(String folder, BlockType type) {
+        SortedMap<String, String> files = new TreeMap<>();
+        if (type.software().driver() != null) {
+            files.put(type.software().driver(), text(folder + "driver/" + type.software().driver()));
+        }
+        return files;
+    }
+
+    private static <T> List<T> readAll(JsonNode names, String folder, Class<T> form) {
+        List<T> entries = new ArrayList<>();
+        for (JsonNode name : names) {
+            entries.add(read(folder + name.stringValue() + ".json", form));
+        }
+        return entries;
+    }
+
+    private static <T> T read(String path, Class<T> form) {
+        return Documents.read(path, text(path), form);
+    }
+
+    private static String text(String path) {
+        try (InputStream in = LibraryLoader.class.getClassLoader().getResourceAsStream(ROOT + path)) {
+            if (in == null) {
+                throw new IllegalStateException("the library has no file %s".formatted(path));
+            }
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException failure) {
+            throw new UncheckedIOException(failure);
+        }
+    }
+}

@@ -1,0 +1,63 @@
+package polymetron.library;
+
+import java.util.List;
+import polymetron.expression.Expression;
+
+/**
+ * A parameter of a block type.
+ *
+ * @param name the name that expressions use
+ * @param title what a person calls it
+ * @param form what its values are
+ * @param initial the value when nobody chose one; an expression, or the text itself for a choice
+ * @param minimum lowest number allowed, inclusive; null for none
+ * @param maximum highest number allowed, inclusive; null for none
+ * @param multipleOf the number must be a multiple of this; null for any
+ * @param unit unit of the number, such as {@code bytes} or {@code Bd}; null for none
+ * @param choices the allowed texts of a choice
+ * @param explains what the parameter changes
+ */
+public record ParameterType(
+        String name,
+        String title,
+        Form form,
+        String initial,
+        Expression minimum,
+        Expression maximum,
+        Expression multipleOf,
+        String unit,
+        List<Choice> choices,
+        String explains) {
+
+    /** What the values of a parameter are. */
+    public enum Form {
+        INTEGER("integer"),
+        ADDRESS("address"),
+        SIZE("size"),
+        BOOLEAN("boolean"),
+        CHOICE("choice");
+
+        private final String word;
+
+        Form(String word) {
+            this.word = word;
+        }
+
+        /** Whether the value is the text itself rather than an expression. */
+        public boolean isText() {
+            return this == CHOICE;
+        }
+
+        @Override
+        public String toString() {
+            return word;
+        }
+    }
+
+    /** One allowed text of a choice and what it means. */
+    public record Choice(String value, String title) {}
+
+    public ParameterType {
+        choices = Lists.orEmpty(choices);
+    }
+}

@@ -1,0 +1,29 @@
+package polymetron.library;
+
+import java.util.List;
+
+/**
+ * A start for a platform: blocks and board parts that are added and then wired by the wiring plan.
+ *
+ * @param boards boards that it works on; empty for any board that has the parts
+ */
+public record Recipe(
+        String format, String name, String title, String summary, List<Vlnv> boards, List<Ingredient> blocks) {
+    public static final String FORMAT = "polymetron-recipe/1";
+
+    /**
+     * A block of a recipe.
+     *
+     * @param part board part that the block drives; null for none
+     */
+    public record Ingredient(String name, Vlnv type, java.util.Map<String, String> parameters, String part) {
+        public Ingredient {
+            parameters = parameters == null ? java.util.Map.of() : java.util.Map.copyOf(parameters);
+        }
+    }
+
+    public Recipe {
+        boards = Lists.orEmpty(boards);
+        blocks = Lists.orEmpty(blocks);
+    }
+}

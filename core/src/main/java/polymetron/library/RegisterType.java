@@ -1,0 +1,36 @@
+package polymetron.library;
+
+import java.util.List;
+import polymetron.expression.Expression;
+
+/**
+ * A register, or a row of equal ones.
+ *
+ * @param offset bytes from the base of the range
+ * @param width number of bits: 8, 16, 32 or 64; null for 32
+ * @param reset value after reset; null for 0
+ * @param count number of registers in a row; null for a single one
+ * @param stride bytes from one register of the row to the next
+ * @param first number of the first register of a row; null for 0
+ * @param condition in words, when the register is the one at its address; null for always
+ * @param readEffect what reading does besides; null for nothing
+ * @param when whether the register is there; null for always
+ */
+public record RegisterType(
+        String name,
+        Expression offset,
+        Integer width,
+        Access access,
+        Expression reset,
+        Expression count,
+        Integer stride,
+        Integer first,
+        List<Field> fields,
+        String explains,
+        String condition,
+        String readEffect,
+        Expression when) {
+    public RegisterType {
+        fields = Lists.orEmpty(fields);
+    }
+}

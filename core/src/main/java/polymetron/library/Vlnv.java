@@ -1,0 +1,43 @@
+package polymetron.library;
+
+import com.fasterxml.jackson.annotation.JsonCreator;
+import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.regex.Pattern;
+
+/** Identity of a library entry: vendor, library, name and version (IEEE 1685-2022, 6.4), joined by colons. */
+public record Vlnv(String vendor, String library, String name, String version) implements Comparable<Vlnv> {
+    private static final Pattern PART = Pattern.compile("[A-Za-z0-9][A-Za-z0-9._-]{0,63}");
+
+    public Vlnv {
+        for (String part : new String[] {vendor, library, name, version}) {
+            if (part == null || !PART.matcher(part).matches()) {
+                throw new IllegalArgumentException(
+                        "'%s' is not a part of an identity; letters, digits, '.', '-' and '_' are".formatted(part));
+            }
+        }
+    }
+
+    /**
+     * @throws IllegalArgumentException when the text is not of the form vendor:library:name:version
+     */
+    @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
+    public static Vlnv parse(String text) {
+        String[] parts = text.split(":", -1);
+        if (parts.length != 4) {
+            throw new IllegalArgumentException(
+                    "'%s' is not an identity; write vendor:library:name:version".formatted(text));
+        }
+        return new Vlnv(parts[0], parts[1], parts[2], parts[3]);
+    }
+
+    @Override
+    public int compareTo(Vlnv other) {
+        return toString().compareTo(other.toString());
+    }
+
+    @JsonValue
+    @Override
+    public String toString() {
+        return vendor + ":" + library + ":" + name + ":" + version;
+    }
+}

@@ -1,0 +1,34 @@
+package polymetron.placement;
+
+import java.util.Optional;
+import polymetron.address.Address;
+import polymetron.address.FreeSpace;
+import polymetron.elaborate.ElaboratedBus;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.SizedInterface;
+
+/**
+ * Finds a base for a new range: memories from the bottom, registers from the middle of the space (from
+ * 0x1000_0000 where the bus is wide enough), naturally aligned, lowest free one first.
+ */
+public final class Placement {
+    private static final long REGISTERS = 0x1000_0000L;
+    private static final int WIDE = 29;
+
+    private Placement() {}
+
+    /**
+     * A base for a target.
+     *
+     * @param target the target, which does not stand in its own way when it is on the bus already
+     * @return empty when there is no gap of that size
+     */
+    public static Optional<Address> baseFor(ElaboratedBus bus, InterfaceRef target, SizedInterface form) {
+        return baseIn(bus.freeSpaceWithout(target), bus.bus().addressWidth(), form);
+    }
+
+    static Optional<Address> baseIn(FreeSpace free, int addressWidth, SizedInterface form) {
+        long registers = addressWidth >= WIDE ? REGISTERS : 1L << (addressWidth - 1);
+        return free.place(form.sizeBytes(), form.isMemory() ? 0 : registers);
+    }
+}

@@ -1,0 +1,11 @@
+package polymetron.platform;
+
+/**
+ * A bus.
+ *
+ * @param protocol such as {@code axi4-lite}
+ * @param dataWidth bits of a transfer
+ * @param addressWidth address lines, 12 to 64
+ * @param domain clock domain that the bus runs in
+ */
+public record Bus(String name, String protocol, int dataWidth, int addressWidth, String domain) {}

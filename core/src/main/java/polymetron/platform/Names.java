@@ -1,0 +1,35 @@
+package polymetron.platform;
+
+import java.util.Collection;
+import java.util.Locale;
+import java.util.regex.Pattern;
+
+/** What things of a platform may be called: a name that is legal in C, Verilog and devicetree alike. */
+public final class Names {
+    public static final String RULE =
+            "a name begins with a lower-case letter and goes on with lower-case letters, digits and single '_',"
+                    + " at most 32 of them";
+    private static final Pattern NAME = Pattern.compile("[a-z](?:_?[a-z0-9]+)*");
+
+    private Names() {}
+
+    public static boolean isName(String text) {
+        return text != null && text.length() <= 32 && NAME.matcher(text).matches();
+    }
+
+    /** The wished name, or the first of {@code wish_2}, {@code wish_3}, … that is free. */
+    public static String free(String wish, Collection<String> taken) {
+        String name = wish;
+        for (int number = 2; taken.contains(name); number++) {
+            name = wish + "_" + number;
+        }
+        return name;
+    }
+
+    /** A name made from a title: {@code Ridge Station} gives {@code ridge_station}. */
+    public static String fromTitle(String title) {
+        String letters = title.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_").replaceAll("^[_0-9]+|_+$", "");
+        String name = letters.isEmpty() ? "platform" : letters;
+        return name.length() <= 32 ? name : name.substring(0, 32).replaceAll("_+$", "");
+    }
+}

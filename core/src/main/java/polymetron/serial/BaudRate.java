@@ -1,0 +1,31 @@
+package polymetron.serial;
+
+/**
+ * The rate that a 16550 makes: the clock divided by 16 and by a whole divisor of 1 to 65535 (PC16550D data
+ * sheet, table III and section 8.3). The divisor is rounded to the nearest.
+ *
+ * @param wanted rate asked for, in baud
+ * @param clockHz reference clock in hertz
+ */
+public record BaudRate(long wanted, long clockHz) {
+    /** Error beyond which receivers begin to lose bits (common practice, no source). */
+    public static final double LIMIT_PERCENT = 2.0;
+
+    public long divisor() {
+        return Math.clamp(Math.round(clockHz / (16.0 * wanted)), 1, 65_535);
+    }
+
+    /** Rate obtained, in baud. */
+    public double obtained() {
+        return clockHz / (16.0 * divisor());
+    }
+
+    /** Difference of the rate obtained from the one asked for, in percent of the latter; negative when slow. */
+    public double errorPercent() {
+        return 100.0 * (obtained() - wanted) / wanted;
+    }
+
+    public boolean isWithinLimit() {
+        return Math.abs(errorPercent()) <= LIMIT_PERCENT;
+    }
+}

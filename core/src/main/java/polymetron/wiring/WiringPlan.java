@@ -1,0 +1,409 @@
+package polymetron.wiring;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.Set;
+import polymetron.address.Address;
+import polymetron.board.Parts;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.edit.Protocols;
+import polymetron.elaborate.Domain;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedBus;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.OutwardLink;
+import polymetron.elaborate.SizedInterface;
+import polymetron.interrupt.Sinks;
+import polymetron.library.Board;
+import polymetron.library.ClockInput;
+import polymetron.library.Library;
+import polymetron.library.ResetInput;
+import polymetron.library.Role;
+import polymetron.placement.Placement;
+import polymetron.platform.Bus;
+import polymetron.platform.ClockDomain;
+import polymetron.platform.Names;
+import polymetron.platform.Platform;
+import polymetron.quantity.Frequency;
+
+/**
+ * Proposes how to tie every loose end of a platform: clocks, resets, buses, addresses, interrupts and board
+ * parts, in that order, each on top of the lines before it. Loose ends of one sort are taken by block name, so the
+ * order in which blocks were added does not matter. What the user decided is never touched.
+ *
+ * @param proposals the lines, in the order in which they are applied
+ */
+public record WiringPlan(List<Proposal> proposals) {
+
+    /** Lines that the user switched off, and choices made where several ways were equal (index by key). */
+    public record Decisions(Set<String> off, Map<String, Integer> chosen) {
+        public static final Decisions NONE = new Decisions(Set.of(), Map.of());
+    }
+
+    public static WiringPlan propose(Platform platform, Library library, Decisions decisions) {
+        return new WiringPlan(new Planner(platform, library, decisions).plan());
+    }
+
+    /** The whole plan as one edit; lines without edits are left out. */
+    public Edit asEdit(String title) {
+        return new Edit.Several(title, proposals.stream().flatMap(line -> line.edits().stream()).toList());
+    }
+
+    private static final class Planner {
+        private final Editor editor;
+        private final Elaborator elaborator;
+        private final Decisions decisions;
+        private final List<Proposal> lines = new ArrayList<>();
+        private Platform platform;
+        private ElaboratedPlatform now;
+
+        private Planner(Platform platform, Library library, Decisions decisions) {
+            this.editor = new Editor(library);
+            this.elaborator = new Elaborator(library);
+            this.decisions = decisions;
+            this.platform = platform;
+            this.now = elaborator.elaborate(platform);
+        }
+
+        private List<Proposal> plan() {
+            planDomain();
+            planClocksAndResets();
+            planBus();
+            planAttachments();
+            planInterrupts();
+            planParts();
+            return List.copyOf(lines);
+        }
+
+        /** Notes a line and, unless it is switched off, goes on from the platform that it makes. */
+        private void propose(String key, Proposal.Kind kind, String what, String why, Edit edit) {
+            lines.add(new Proposal(key, kind, what, why, List.of(edit), List.of()));
+            if (decisions.off().contains(key)) {
+                return;
+            }
+            platform = editor.apply(platform, edit);
+            now = elaborator.elaborate(platform);
+        }
+
+        private void offer(String key, Proposal.Kind kind, String what, String why, List<Proposal.Choice> choices) {
+            Integer chosen = decisions.chosen().get(key);
+            boolean made = chosen != null && chosen >= 0 && chosen < choices.size();
+            List<Edit> edits = made ? choices.get(chosen).edits() : List.of();
+            lines.add(new Proposal(key, kind, what, why, edits, choices));
+            if (made && !decisions.off().contains(key)) {
+                for (Edit edit : edits) {
+                    platform = editor.apply(platform, edit);
+                }
+                now = elaborator.elaborate(platform);
+            }
+        }
+
+        private List<ElaboratedBlock> blocksByName() {
+            return now.blocks().stream().sorted(Comparator.comparing(ElaboratedBlock::name)).toList();
+        }
+
+        private void planDomain() {
+            Board board = now.board();
+            boolean needed = now.blocks().stream().anyMatch(block -> !block.type().clocks().isEmpty());
+            if (!needed || !now.domains().isEmpty() || board == null || board.clocks().isEmpty()) {
+                return;
+            }
+            Board.Clock clock = board.clocks().getFirst();
+            Board.Reset reset = board.resets().isEmpty() ? null : board.resets().getFirst();
+            propose(
+                    "domain",
+                    Proposal.Kind.DOMAIN,
+                    "clock domain main from %s, %s".formatted(clock.name(), Frequency.format(clock.frequencyHz())),
+                    (board.clocks().size() == 1 ? "the board's only clock" : "the board's first clock")
+                            + (reset == null ? "" : "; reset by %s, synchronised to it".formatted(reset.name())),
+                    new Edit.AddDomain(new ClockDomain("main", clock.name(), reset == null ? null : reset.name())));
+        }
+
+        private void planClocksAndResets() {
+            for (ElaboratedBlock block : blocksByName()) {
+                for (ClockInput clock : block.type().clocks()) {
+                    planClock(block, clock);
+                }
+            }
+            for (ElaboratedBlock block : blocksByName()) {
+                for (ResetInput reset : block.type().resets()) {
+                    planReset(block, reset);
+                }
+            }
+        }
+
+        private void planClock(ElaboratedBlock block, ClockInput clock) {
+            if (block.block().domains().containsKey(clock.name())) {
+                return;
+            }
+            List<Domain> fitting = now.domains().stream().filter(domain -> allows(clock, domain)).toList();
+            if (fitting.isEmpty()) {
+                return;
+            }
+            Domain domain = fitting.getFirst();
+            String why =
+                    now.domains().size() == 1 ? "the only clock domain" : "the first domain within the block's limits";
+            if (clock.minimumHz() != null && clock.maximumHz() != null) {
+                why +=
+                        "; %s is within %s to %s"
+                                .formatted(
+                                        Frequency.format(domain.frequencyHz()),
+                                        Frequency.format(clock.minimumHz()),
+                                        Frequency.format(clock.maximumHz()));
+            }
+            propose(
+                    "clock:%s.%s".formatted(block.name(), clock.name()),
+                    Proposal.Kind.CLOCK,
+                    "%s.%s ← %s".formatted(block.name(), clock.name(), domain.name()),
+                    why,
+                    new Edit.SetDomain(block.name(), clock.name(), domain.name()));
+        }
+
+        private static boolean allows(ClockInput clock, Domain domain) {
+            return (clock.minimumHz() == null || domain.frequencyHz() >= clock.minimumHz())
+                    && (clock.maximumHz() == null || domain.frequencyHz() <= clock.maximumHz());
+        }
+
+        private void planReset(ElaboratedBlock block, ResetInput reset) {
+            String clockDomain = block.block().domains().get(reset.clock());
+            Domain domain = clockDomain == null ? null : now.domainIndex().get(clockDomain);
+            if (block.block().domains().containsKey(reset.name()) || domain == null || domain.reset() == null) {
+                return;
+            }
+            propose(
+                    "reset:%s.%s".formatted(block.name(), reset.name()),
+                    Proposal.Kind.RESET,
+                    "%s.%s ← %s".formatted(block.name(), reset.name(), domain.name()),
+                    "the reset of the domain that clocks it",
+                    new Edit.SetDomain(block.name(), reset.name(), domain.name()));
+        }
+
+        private void planBus() {
+            List<ElaboratedBlock> initiators =
+                    blocksByName().stream()
+                            .filter(block -> block.shape().busInterfaces().stream().anyMatch(form -> !form.isTarget()))
+                            .toList();
+            if (!now.buses().isEmpty() || initiators.isEmpty()) {
+                return;
+            }
+            ElaboratedBlock first = initiators.getFirst();
+            String domain =
+                    first.type().clocks().isEmpty()
+                            ? null
+                            : first.block().domains().get(first.type().clocks().getFirst().name());
+            propose(
+                    "bus",
+                    Proposal.Kind.BUS,
+                    "bus system, AXI4-Lite, 32-bit data and addresses",
+                    "%s has initiators and there is no bus yet".formatted(first.name()),
+                    new Edit.AddBus(new Bus("system", Protocols.KNOWN.getFirst(), 32, 32, domain)));
+        }
+
+        private void planAttachments() {
+            for (Role role : Role.values()) {
+                for (ElaboratedBlock block : blocksByName()) {
+                    for (SizedInterface form : block.shape().busInterfaces()) {
+                        boolean loose = !block.block().attachments().containsKey(form.name());
+                        if (form.type().role() == role && loose) {
+                            planAttachment(block, form);
+                        }
+                    }
+                }
+            }
+            placeUnplaced();
+        }
+
+        private void planAttachment(ElaboratedBlock block, SizedInterface form) {
+            InterfaceRef ref = new InterfaceRef(block.name(), form.name());
+            List<ElaboratedBus> fitting =
+                    now.buses().stream()
+                            .filter(bus -> form.type().protocols().contains(bus.bus().protocol()))
+                            .toList();
+            if (fitting.isEmpty()) {
+                return;
+            }
+            String key = "attach:" + ref;
+            if (fitting.size() == 1) {
+                Edit edit = attachEdit(fitting.getFirst(), ref, form);
+                if (edit != null) {
+                    propose(
+                            key,
+                            Proposal.Kind.ATTACHMENT,
+                            attachWords(edit, ref, form),
+                            attachReason(edit, form),
+                            edit);
+                }
+                return;
+            }
+            List<Proposal.Choice> choices = new ArrayList<>();
+            for (ElaboratedBus bus : fitting) {
+                Edit edit = attachEdit(bus, ref, form);
+                if (edit != null) {
+                    choices.add(new Proposal.Choice(bus.name(), List.of(edit)));
+                }
+            }
+            offer(
+                    key,
+                    Proposal.Kind.ATTACHMENT,
+                    "%s on one of %d buses".formatted(ref, choices.size()),
+                    "several buses speak its protocol; choose one",
+                    choices);
+        }
+
+        private Edit attachEdit(ElaboratedBus bus, InterfaceRef ref, SizedInterface form) {
+            if (!form.isTarget()) {
+                return new Edit.Attach(ref.block(), ref.name(), bus.name(), null, null);
+            }
+            return Placement.baseFor(bus, ref, form)
+                    .<Edit>map(base -> new Edit.Attach(ref.block(), ref.name(), bus.name(), base, null))
+                    .orElse(null);
+        }
+
+        private static String attachWords(Edit edit, InterfaceRef ref, SizedInterface form) {
+            Edit.Attach attach = (Edit.Attach) edit;
+            return form.isTarget()
+                    ? "%s on %s at %s, %s"
+                            .formatted(ref, attach.bus(), attach.base(), Address.formatSize(form.sizeBytes()))
+                    : "%s on %s".formatted(ref, attach.bus());
+        }
+
+        private String attachReason(Edit edit, SizedInterface form) {
+            String only = now.buses().size() == 1 ? "the only bus" : "the only bus with its protocol";
+            if (!form.isTarget()) {
+                return form.type().executable() ? only + "; reaches executable memory only" : only;
+            }
+            boolean reached =
+                    now.bus(((Edit.Attach) edit).bus()).stream().anyMatch(bus -> !bus.initiators().isEmpty());
+            String place =
+                    form.isMemory()
+                            ? "lowest free place for memory, aligned to its size"
+                            : "lowest free place for registers, aligned to its size";
+            return only + (reached ? "; " : ", though no initiator is on it yet; ") + place;
+        }
+
+        private void placeUnplaced() {
+            for (ElaboratedBus bus : now.buses()) {
+                for (var target : List.copyOf(bus.unplaced())) {
+                    Placement.baseFor(now.bus(bus.name()).orElseThrow(), target.ref(), target.form())
+                            .ifPresent(
+                                    base ->
+                                            propose(
+                                                    "place:" + target.ref(),
+                                                    Proposal.Kind.ATTACHMENT,
+                                                    "%s at %s".formatted(target.ref(), base),
+                                                    "lowest free place, aligned to its size",
+                                                    new Edit.Attach(
+                                                            target.block().name(),
+                                                            target.form().name(),
+                                                            bus.name(),
+                                                            base,
+                                                            target.held())));
+                }
+            }
+        }
+
+        private void planInterrupts() {
+            List<InterruptLink> loose =
+                    now.interrupts().stream()
+                            .filter(link -> link.wire() == null)
+                            .sorted(Comparator.comparing(InterruptLink::ref))
+                            .toList();
+            for (InterruptLink link : loose) {
+                Sinks sinks = new Sinks(now);
+                List<Proposal.Choice> choices = new ArrayList<>();
+                List<String> words = new ArrayList<>();
+                for (Sinks.Sink sink : sinks.forLine(link.source().type().line())) {
+                    OptionalInt input = sinks.freeInput(sink);
+                    if (input.isPresent()) {
+                        words.add("%s → %s, input %d".formatted(link.ref(), sink.ref(), input.getAsInt()));
+                        choices.add(
+                                new Proposal.Choice(
+                                        sink.ref().toString(),
+                                        List.of(
+                                                new Edit.ConnectInterrupt(
+                                                        link.block().name(),
+                                                        link.source().name(),
+                                                        sink.block().name(),
+                                                        sink.port().name(),
+                                                        input.getAsInt()))));
+                    }
+                }
+                String key = "interrupt:" + link.ref();
+                if (choices.size() == 1) {
+                    propose(
+                            key,
+                            Proposal.Kind.INTERRUPT,
+                            words.getFirst(),
+                            "the lowest free input of the only port for %s interrupts"
+                                    .formatted(link.source().type().line()),
+                            choices.getFirst().edits().getFirst());
+                } else if (choices.size() > 1) {
+                    offer(
+                            key,
+                            Proposal.Kind.INTERRUPT,
+                            "%s to one of %d inputs".formatted(link.ref(), choices.size()),
+                            "several ports take %s interrupts; choose one".formatted(link.source().type().line()),
+                            choices);
+                }
+            }
+        }
+
+        private void planParts() {
+            List<OutwardLink> loose =
+                    now.outward().stream()
+                            .filter(link -> link.binding() == null)
+                            .sorted(Comparator.comparing(OutwardLink::ref))
+                            .toList();
+            // Ports with a part of their own name first, so that nobody else takes it.
+            for (boolean sameName : new boolean[] {true, false}) {
+                for (OutwardLink link : loose) {
+                    List<Board.Part> fitting = new Parts(now).fitting(link);
+                    boolean named = fitting.stream().anyMatch(part -> part.name().equals(link.block().name()));
+                    if (named == sameName && !fitting.isEmpty()) {
+                        planPart(link, fitting);
+                    }
+                }
+            }
+        }
+
+        private void planPart(OutwardLink link, List<Board.Part> fitting) {
+            String key = "part:" + link.ref();
+            if (lines.stream().anyMatch(line -> line.key().equals(key))) {
+                return;
+            }
+            List<Board.Part> named =
+                    fitting.stream().filter(part -> part.name().equals(link.block().name())).toList();
+            List<Board.Part> best = named.isEmpty() ? fitting : named;
+            if (best.size() == 1) {
+                propose(
+                        key,
+                        Proposal.Kind.PART,
+                        "%s → board part %s".formatted(link.ref(), best.getFirst().name()),
+                        named.isEmpty()
+                                ? "the only free part that matches in kind, direction and width"
+                                : "same name as the board part",
+                        bind(link, best.getFirst()));
+                return;
+            }
+            offer(
+                    key,
+                    Proposal.Kind.PART,
+                    "%s to one of %d board parts".formatted(link.ref(), best.size()),
+                    "several free parts match; choose one",
+                    best.stream()
+                            .map(part -> new Proposal.Choice(part.name(), List.of(bind(link, part))))
+                            .toList());
+        }
+
+        private static Edit bind(OutwardLink link, Board.Part part) {
+            return new Edit.BindPart(link.block().name(), link.form().name(), part.name());
+        }
+    }
+}
