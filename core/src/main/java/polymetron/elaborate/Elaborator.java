@@ -166,10 +166,10 @@ public final class Elaborator {
             if (!form.isTarget()) {
                 bus.initiators.add(new InitiatorPort(block, form));
             } else if (at.base() == null || form.sizeBytes() == 0) {
-                bus.unplaced.add(new TargetRange(block, form, null, at.isHeld()));
+                bus.unplaced.add(new TargetRange(block, form, null, at.staysPut()));
             } else {
                 AddressRange range = AddressRange.of(at.base().bits(), form.sizeBytes());
-                bus.placed.add(new TargetRange(block, form, range, at.isHeld()));
+                bus.placed.add(new TargetRange(block, form, range, at.staysPut()));
             }
         }
 

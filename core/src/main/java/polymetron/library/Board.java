@@ -24,7 +24,7 @@ public record Board(
 
     /** Lines between the FPGA and a part, lowest line first. */
     public record Signal(
-            String name, Direction direction, List<String> pins, String standard, boolean activeLow) {
+            String name, Direction direction, List<String> pins, String standard, Boolean activeLow) {
         public Signal {
             pins = Lists.orEmpty(pins);
         }

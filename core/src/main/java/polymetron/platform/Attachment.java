@@ -9,7 +9,7 @@ import polymetron.address.Address;
  * @param held whether automatic placement must leave the range where it is
  */
 public record Attachment(String bus, Address base, Boolean held) {
-    public boolean isHeld() {
+    public boolean staysPut() {
         return Boolean.TRUE.equals(held);
     }
 }

@@ -1,0 +1,149 @@
+package polymetron.bench.hart;
+
+/** The control and status registers of a hart with machine mode only (RISC-V Privileged ISA, chapter 3). */
+public final class Csrs {
+    private static final int MIE = 1 << 3;
+    private static final int MPIE = 1 << 7;
+    private static final int MPP = 3 << 11;
+    private static final int LINES = 1 << Trap.SOFTWARE_LINE | 1 << Trap.TIMER_LINE | 1 << Trap.EXTERNAL_LINE;
+
+    private final int hartId;
+    private final int misa;
+    private int mstatus;
+    private int mie;
+    private int mip;
+    private int mtvec;
+    private int mscratch;
+    private int mepc;
+    private int mcause;
+    private int mtval;
+    private long cycles;
+    private long cycleOffset;
+    private long retiredOffset;
+    private long traps;
+
+    Csrs(int hartId, boolean multiplies) {
+        this.hartId = hartId;
+        // MXL = 1 (32 bits), extension I, and M where it is there.
+        this.misa = 1 << 30 | 1 << 8 | (multiplies ? 1 << 12 : 0);
+    }
+
+    void reset(int trapVector) {
+        mstatus = MPP;
+        mie = 0;
+        mip = 0;
+        mtvec = trapVector & ~2;
+        mscratch = 0;
+        mepc = 0;
+        mcause = 0;
+        mtval = 0;
+        cycles = 0;
+        cycleOffset = 0;
+        retiredOffset = 0;
+        traps = 0;
+    }
+
+    /** Sets an interrupt line of the hart. */
+    public void setLine(int line, boolean high) {
+        mip = high ? mip | 1 << line : mip & ~(1 << line);
+    }
+
+    /** Tells the counters the time, in cycles since reset. */
+    public void setCycles(long now) {
+        cycles = now;
+    }
+
+    /** Traps taken since reset, interrupts among them. */
+    public long traps() {
+        return traps;
+    }
+
+    public int lastCause() {
+        return mcause;
+    }
+
+    public int lastTrapAddress() {
+        return mepc;
+    }
+
+    public int lastTrapValue() {
+        return mtval;
+    }
+
+    int pending() {
+        return mip & mie;
+    }
+
+    boolean interruptsOn() {
+        return (mstatus & MIE) != 0;
+    }
+
+    int enterTrap(int pc, int cause, int value) {
+        mepc = pc;
+        mcause = cause;
+        mtval = value;
+        mstatus = mstatus & ~(MIE | MPIE) | ((mstatus & MIE) != 0 ? MPIE : 0);
+        traps++;
+        int base = mtvec & ~3;
+        return (mtvec & 1) != 0 && cause < 0 ? base + 4 * (cause & 0x7FFF_FFFF) : base;
+    }
+
+    int leaveTrap() {
+        mstatus = mstatus & ~MIE | ((mstatus & MPIE) != 0 ? MIE : 0) | MPIE;
+        return mepc;
+    }
+
+    boolean isReadOnly(int number) {
+        return number >>> 10 == 3;
+    }
+
+    boolean exists(int number) {
+        return switch (number) {
+            case 0x300, 0x301, 0x304, 0x305, 0x310, 0x320, 0x340, 0x341, 0x342, 0x343, 0x344 -> true;
+            case 0xB00, 0xB02, 0xB80, 0xB82, 0xC00, 0xC02, 0xC80, 0xC82 -> true;
+            case 0xF11, 0xF12, 0xF13, 0xF14, 0xF15 -> true;
+            default ->
+                    number >= 0x323 && number <= 0x33F
+                            || number >= 0xB03 && number <= 0xB1F
+                            || number >= 0xB83 && number <= 0xB9F;
+        };
+    }
+
+    /** Value of a register; one that is hard-wired to zero here, or is not there, reads as 0. */
+    public int read(int number) {
+        return switch (number) {
+            case 0x300 -> mstatus;
+            case 0x301 -> misa;
+            case 0x304 -> mie;
+            case 0x305 -> mtvec;
+            case 0x340 -> mscratch;
+            case 0x341 -> mepc;
+            case 0x342 -> mcause;
+            case 0x343 -> mtval;
+            case 0x344 -> mip;
+            case 0xB00, 0xC00 -> (int) (cycles + cycleOffset);
+            case 0xB80, 0xC80 -> (int) (cycles + cycleOffset >>> 32);
+            case 0xB02, 0xC02 -> (int) (cycles + retiredOffset);
+            case 0xB82, 0xC82 -> (int) (cycles + retiredOffset >>> 32);
+            case 0xF14 -> hartId;
+            default -> 0;
+        };
+    }
+
+    void write(int number, int value) {
+        switch (number) {
+            case 0x300 -> mstatus = value & (MIE | MPIE) | MPP;
+            case 0x304 -> mie = value & LINES;
+            case 0x305 -> mtvec = value & ~2;
+            case 0x340 -> mscratch = value;
+            case 0x341 -> mepc = value & ~3;
+            case 0x342 -> mcause = value;
+            case 0x343 -> mtval = value;
+            case 0xB00 -> cycleOffset = (cycles + cycleOffset & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL) - cycles;
+            case 0xB80 -> cycleOffset = (cycles + cycleOffset & 0xFFFF_FFFFL | (long) value << 32) - cycles;
+            case 0xB02 -> retiredOffset = (cycles + retiredOffset & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL) - cycles;
+            case 0xB82 -> retiredOffset = (cycles + retiredOffset & 0xFFFF_FFFFL | (long) value << 32) - cycles;
+            default -> {}
+        }
+    }
+}

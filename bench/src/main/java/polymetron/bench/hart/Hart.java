@@ -1,0 +1,455 @@
+package polymetron.bench.hart;
+
+/**
+ * A RISC-V hart: RV32I, with M where the processor has it, in machine mode only (RISC-V Unprivileged and
+ * Privileged ISA). An instruction takes one cycle here; real cores take longer, so times are a lower bound.
+ *
+ * <p>Instructions are decoded once into the {@link Ram} that holds them; a store over an instruction forgets its
+ * decoded form. The loop in {@link #execute} only knows plain instructions; system instructions, device registers
+ * and faults are done in {@link #slow}, and end the loop, because they can change what is pending.
+ */
+public final class Hart {
+    /** x0 to x31, and a place for results that nobody wants. */
+    private final int[] x = new int[33];
+
+    private final BusMap fetchMap;
+    private final BusMap dataMap;
+    private final boolean multiplies;
+    private final int resetVector;
+    private final int trapVector;
+    private final Csrs csrs;
+    private final Translator translator = new Translator();
+    private Progress progress = (done, accessed) -> {};
+    private int doneBefore;
+
+    /** Told how far execution is before anything that can notice the time. */
+    public interface Progress {
+        /**
+         * @param done instructions of the running {@link #execute} that are done
+         * @param accessed the registers that are accessed next; null for a system instruction
+         */
+        void reached(int done, Registers accessed);
+    }
+
+    private int pc;
+    private boolean waiting;
+    private boolean translating = true;
+
+    // The memory that instructions come from, and the one that data was last in: nearly every access is there.
+    private Ram code;
+    private int codeBase;
+    private Ram data;
+    private int dataBase;
+
+    /**
+     * @param fetchMap what the instruction side reaches
+     * @param dataMap what the data side reaches
+     * @param multiplies whether the processor has the M extension
+     */
+    public Hart(
+            BusMap fetchMap, BusMap dataMap, boolean multiplies, int resetVector, int trapVector, int hartId) {
+        this.fetchMap = fetchMap;
+        this.dataMap = dataMap;
+        this.multiplies = multiplies;
+        this.resetVector = resetVector;
+        this.trapVector = trapVector;
+        this.csrs = new Csrs(hartId, multiplies);
+        reset();
+    }
+
+    public void reset() {
+        java.util.Arrays.fill(x, 0);
+        csrs.reset(trapVector);
+        pc = resetVector;
+        waiting = false;
+        code = null;
+        data = null;
+        translator.forget();
+    }
+
+    public int pc() {
+        return pc;
+    }
+
+    /** A general-purpose register, 0 to 31. */
+    public int register(int number) {
+        return x[number];
+    }
+
+    public Csrs csrs() {
+        return csrs;
+    }
+
+    /** Whether the hart waits for an interrupt (WFI). */
+    public boolean isWaiting() {
+        return waiting;
+    }
+
+    public void onProgress(Progress listener) {
+        progress = listener;
+    }
+
+    /** Turns translation to byte code off, to compare with plain interpretation. */
+    public void interpretOnly() {
+        translating = false;
+    }
+
+    /** Memory was changed from outside: decoded and translated instructions are no longer right. */
+    public void forgetInstructions() {
+        translator.forget();
+    }
+
+    /**
+     * Takes the most urgent enabled interrupt, if any; wakes the hart when one is pending.
+     *
+     * @return whether a trap was taken
+     */
+    public boolean takeInterrupt() {
+        int pending = csrs.pending();
+        if (pending == 0) {
+            return false;
+        }
+        waiting = false;
+        if (!csrs.interruptsOn()) {
+            return false;
+        }
+        // Order of the Privileged ISA, 3.1.9: external, software, timer.
+        int number =
+                (pending & 1 << Trap.EXTERNAL_LINE) != 0
+                        ? Trap.EXTERNAL_LINE
+                        : (pending & 1 << Trap.SOFTWARE_LINE) != 0 ? Trap.SOFTWARE_LINE : Trap.TIMER_LINE;
+        pc = csrs.enterTrap(pc, 0x8000_0000 | number, 0);
+        return true;
+    }
+
+    private void trap(int cause, int value) {
+        pc = csrs.enterTrap(pc, cause, value);
+    }
+
+    /**
+     * Executes instructions until so many are done, or until something happened that may change what is pending:
+     * an access to device registers, a system instruction or a trap.
+     *
+     * @param most number of instructions, at least 1
+     * @return how many were executed
+     */
+    public int execute(int most) {
+        if ((pc & 3) != 0) {
+            trap(Trap.FETCH_MISALIGNED, pc);
+            return 1;
+        }
+        if (code == null || Integer.compareUnsigned(pc - codeBase, code.bytes.length) >= 0) {
+            int index = fetchMap.indexOf(pc);
+            if (index < 0 || !(fetchMap.target(index) instanceof Ram ram)) {
+                trap(Trap.FETCH_FAULT, pc);
+                return 1;
+            }
+            if (code != ram) {
+                translator.forget();
+            }
+            code = ram;
+            codeBase = fetchMap.base(index);
+        }
+        if (data == null) {
+            data = code;
+            int index = dataMap.indexOf(codeBase);
+            // A memory that only the instruction side reaches is no place for data.
+            dataBase = index >= 0 && dataMap.target(index) == code ? dataMap.base(index) : 0;
+            if (index < 0 || dataMap.target(index) != code) {
+                data = NOTHING;
+            }
+        }
+        int done = 0;
+        while (done < most) {
+            if (translating) {
+                Region region = translator.regionAt(code, codeBase, pc, multiplies);
+                if (region != null) {
+                    long outcome = region.run(x, data.bytes, dataBase, data.guard, most - done);
+                    int executed = (int) (outcome >>> 32);
+                    pc = (int) outcome;
+                    done += executed;
+                    if (done >= most || Integer.compareUnsigned(pc - codeBase, code.bytes.length) >= 0 || (pc & 3) != 0) {
+                        return Math.max(done, 1);
+                    }
+                    if (executed > 0) {
+                        continue;
+                    }
+                }
+            }
+            int before = done;
+            doneBefore = done;
+            done += interpret(most - done);
+            if (ended || done == before) {
+                ended = false;
+                return Math.max(done, 1);
+            }
+        }
+        return done;
+    }
+
+    private static final Ram NOTHING = new Ram(0, false);
+    private boolean ended;
+
+    /**
+     * The plain loop. Returns after a jump backwards or out of the memory, so that {@link #execute} can look for a
+     * translation.
+     */
+    private int interpret(int most) {
+        final int[] x = this.x;
+        final int[] decoded = code.decoded;
+        int at = pc - codeBase;
+        int done = 0;
+        while (done < most) {
+            if (Integer.compareUnsigned(at, code.bytes.length) >= 0 || (at & 3) != 0) {
+                ended = true;
+                break;
+            }
+            int instruction = decoded[at >>> 1];
+            if (instruction == 0) {
+                instruction = decode(at);
+            }
+            int immediate = decoded[(at >>> 1) + 1];
+            int rd = instruction >>> 8 & 63;
+            int one = x[instruction >>> 16 & 31];
+            int two = x[instruction >>> 24];
+            int next = at + 4;
+            switch (instruction & 0xFF) {
+                case Op.LUI -> x[rd] = immediate;
+                case Op.AUIPC -> x[rd] = codeBase + at + immediate;
+                case Op.JAL -> {
+                    x[rd] = codeBase + next;
+                    next = at + immediate;
+                }
+                case Op.JALR -> {
+                    int target = one + immediate & ~1;
+                    if ((target & 2) != 0) {
+                        pc = codeBase + at;
+                        trap(Trap.FETCH_MISALIGNED, target);
+                        ended = true;
+                        return done + 1;
+                    }
+                    x[rd] = codeBase + next;
+                    next = target - codeBase;
+                }
+                case Op.BEQ -> next = one == two ? at + immediate : next;
+                case Op.BNE -> next = one != two ? at + immediate : next;
+                case Op.BLT -> next = one < two ? at + immediate : next;
+                case Op.BGE -> next = one >= two ? at + immediate : next;
+                case Op.BLTU -> next = Integer.compareUnsigned(one, two) < 0 ? at + immediate : next;
+                case Op.BGEU -> next = Integer.compareUnsigned(one, two) >= 0 ? at + immediate : next;
+                case Op.LB, Op.LH, Op.LW, Op.LBU, Op.LHU, Op.SB, Op.SH, Op.SW -> {
+                    if (!access(instruction & 0xFF, rd, one + immediate, two)) {
+                        pc = codeBase + at;
+                        slow(instruction, immediate, one, two, done);
+                        ended = true;
+                        return done + 1;
+                    }
+                }
+                case Op.ADDI -> x[rd] = one + immediate;
+                case Op.SLTI -> x[rd] = one < immediate ? 1 : 0;
+                case Op.SLTIU -> x[rd] = Integer.compareUnsigned(one, immediate) < 0 ? 1 : 0;
+                case Op.XORI -> x[rd] = one ^ immediate;
+                case Op.ORI -> x[rd] = one | immediate;
+                case Op.ANDI -> x[rd] = one & immediate;
+                case Op.SLLI -> x[rd] = one << immediate;
+                case Op.SRLI -> x[rd] = one >>> immediate;
+                case Op.SRAI -> x[rd] = one >> immediate;
+                case Op.ADD -> x[rd] = one + two;
+                case Op.SUB -> x[rd] = one - two;
+                case Op.SLL -> x[rd] = one << two;
+                case Op.SLT -> x[rd] = one < two ? 1 : 0;
+                case Op.SLTU -> x[rd] = Integer.compareUnsigned(one, two) < 0 ? 1 : 0;
+                case Op.XOR -> x[rd] = one ^ two;
+                case Op.SRL -> x[rd] = one >>> two;
+                case Op.SRA -> x[rd] = one >> two;
+                case Op.OR -> x[rd] = one | two;
+                case Op.AND -> x[rd] = one & two;
+                case Op.MUL -> x[rd] = one * two;
+                case Op.MULH, Op.MULHSU, Op.MULHU -> x[rd] = Arithmetic.multiplyHigh(instruction & 0xFF, one, two);
+                case Op.DIV -> x[rd] = Arithmetic.divide(one, two);
+                case Op.DIVU -> x[rd] = Arithmetic.divideUnsigned(one, two);
+                case Op.REM -> x[rd] = Arithmetic.remainder(one, two);
+                case Op.REMU -> x[rd] = Arithmetic.remainderUnsigned(one, two);
+                case Op.FENCE -> {}
+                default -> {
+                    pc = codeBase + at;
+                    slow(instruction, immediate, one, two, done);
+                    ended = true;
+                    return done + 1;
+                }
+            }
+            done++;
+            boolean backwards = next <= at;
+            at = next;
+            if (backwards) {
+                break;
+            }
+        }
+        pc = codeBase + at;
+        return done;
+    }
+
+    private int decode(int at) {
+        int word = code.word(at);
+        int instruction = Decoder.operation(word, multiplies);
+        code.decode(at, instruction, Decoder.immediate(word, instruction & 0xFF));
+        return instruction;
+    }
+
+    /** A load or store in the memory that data was last in; false when it is elsewhere or misaligned. */
+    private boolean access(int op, int rd, int address, int value) {
+        int offset = address - dataBase;
+        byte[] bytes = data.bytes;
+        if (Integer.compareUnsigned(offset, bytes.length) >= 0) {
+            return false;
+        }
+        switch (op) {
+            case Op.LW -> {
+                if ((offset & 3) != 0) {
+                    return false;
+                }
+                x[rd] = Ram.loadWord(bytes, offset);
+            }
+            case Op.LB -> x[rd] = bytes[offset];
+            case Op.LBU -> x[rd] = bytes[offset] & 0xFF;
+            case Op.LH, Op.LHU -> {
+                if ((offset & 1) != 0) {
+                    return false;
+                }
+                int half = Ram.loadHalf(bytes, offset);
+                x[rd] = op == Op.LH ? half : half & 0xFFFF;
+            }
+            default -> {
+                return store(op, offset, value);
+            }
+        }
+        return true;
+    }
+
+    private boolean store(int op, int offset, int value) {
+        int size = op == Op.SW ? 4 : op == Op.SH ? 2 : 1;
+        if (!data.writable || (offset & size - 1) != 0) {
+            return false;
+        }
+        switch (size) {
+            case 4 -> Ram.storeWord(data.bytes, offset, value);
+            case 2 -> Ram.storeHalf(data.bytes, offset, value);
+            default -> Ram.storeByte(data.bytes, offset, value);
+        }
+        if (data.guard[offset >>> Ram.GRANULE] != 0) {
+            data.decoded[offset >>> 2 << 1] = 0;
+            translator.stored(data, offset);
+        }
+        return true;
+    }
+
+    /** One instruction outside the fast loop; {@link #pc} is its address and becomes that of the next. */
+    private void slow(int instruction, int immediate, int one, int two, int done) {
+        int op = instruction & 0xFF;
+        if (op == Op.SYSTEM) {
+            progress.reached(doneBefore + done, null);
+            system(immediate, one, two);
+            return;
+        }
+        int address = one + immediate;
+        boolean store = op >= Op.SB;
+        int size = switch (op) {
+            case Op.LW, Op.SW -> 4;
+            case Op.LH, Op.LHU, Op.SH -> 2;
+            default -> 1;
+        };
+        if ((address & size - 1) != 0) {
+            trap(store ? Trap.STORE_MISALIGNED : Trap.LOAD_MISALIGNED, address);
+            return;
+        }
+        int index = dataMap.indexOf(address);
+        if (index < 0) {
+            trap(store ? Trap.STORE_FAULT : Trap.LOAD_FAULT, address);
+            return;
+        }
+        if (dataMap.target(index) instanceof Ram ram) {
+            if (store && !ram.writable) {
+                trap(Trap.STORE_FAULT, address);
+                return;
+            }
+            data = ram;
+            dataBase = dataMap.base(index);
+            access(op, instruction >>> 8 & 63, address, two);
+            pc += 4;
+            return;
+        }
+        Registers registers = (Registers) dataMap.target(index);
+        progress.reached(doneBefore + done, registers);
+        int offset = address - dataMap.base(index);
+        int shift = (offset & 3) * 8;
+        if (store) {
+            int mask = (size == 4 ? -1 : (1 << 8 * size) - 1) << shift;
+            registers.write(offset & ~3, two << shift, mask);
+        } else {
+            int word = registers.read(offset & ~3) >>> shift;
+            x[instruction >>> 8 & 63] = switch (op) {
+                case Op.LB -> (byte) word;
+                case Op.LBU -> word & 0xFF;
+                case Op.LH -> (short) word;
+                case Op.LHU -> word & 0xFFFF;
+                default -> word;
+            };
+        }
+        pc += 4;
+    }
+
+    /** System instructions (Privileged ISA, 3.3, and Zicsr); everything else is illegal. */
+    private void system(int word, int one, int two) {
+        int funct3 = word >>> 12 & 7;
+        if (Decoder.isMisalignedJump(word)) {
+            if (Decoder.isTaken(word, one, two)) {
+                trap(Trap.FETCH_MISALIGNED, pc + Decoder.jumpOffset(word));
+            } else {
+                pc += 4;
+            }
+            return;
+        }
+        if ((word & 0x7F) != 0x73 || funct3 == 4) {
+            trap(Trap.ILLEGAL, word);
+            return;
+        }
+        if (funct3 != 0) {
+            csr(word, funct3, one);
+            return;
+        }
+        switch (word) {
+            case 0x0000_0073 -> trap(Trap.CALL, 0);
+            case 0x0010_0073 -> trap(Trap.BREAKPOINT, pc);
+            case 0x3020_0073 -> pc = csrs.leaveTrap();
+            case 0x1050_0073 -> {
+                waiting = csrs.pending() == 0;
+                pc += 4;
+            }
+            default -> trap(Trap.ILLEGAL, word);
+        }
+    }
+
+    private void csr(int word, int funct3, int one) {
+        int number = word >>> 20;
+        int source = word >>> 15 & 31;
+        int operand = funct3 >= 5 ? source : one;
+        boolean writes = (funct3 & 3) == 1 || source != 0;
+        if (!csrs.exists(number) || writes && csrs.isReadOnly(number)) {
+            trap(Trap.ILLEGAL, word);
+            return;
+        }
+        int old = csrs.read(number);
+        if (writes) {
+            csrs.write(
+                    number,
+                    switch (funct3 & 3) {
+                        case 1 -> operand;
+                        case 2 -> old | operand;
+                        default -> old & ~operand;
+                    });
+        }
+        int rd = word >>> 7 & 31;
+        x[rd == 0 ? Decoder.DISCARD : rd] = old;
+        pc += 4;
+    }
+}

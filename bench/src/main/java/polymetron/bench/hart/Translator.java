@@ -1,0 +1,68 @@
+package polymetron.bench.hart;
+
+import java.util.Arrays;
+import java.util.BitSet;
+
+/**
+ * Keeps the translations of the memory that instructions come from. An address that is jumped to often enough is
+ * translated together with what can be reached from it by plain jumps.
+ */
+final class Translator {
+    private static final int HOT = 40;
+    private static final int MOST_REGIONS = 4096;
+
+    private Ram ram;
+    private Region[] regions = {};
+    private byte[] heat = {};
+    private final BitSet translated = new BitSet();
+    private int count;
+
+    /** The translation that begins at an address, or null as long as there is none. */
+    Region regionAt(Ram code, int codeBase, int pc, boolean multiplies) {
+        if (code != ram) {
+            start(code);
+        }
+        int index = pc - codeBase >>> 2;
+        Region region = regions[index];
+        if (region == null && heat[index] >= 0 && ++heat[index] >= HOT) {
+            region = translate(code, codeBase, pc - codeBase, multiplies);
+            regions[index] = region;
+            // Where there is nothing to translate, do not try again.
+            heat[index] = -1;
+        }
+        return region;
+    }
+
+    private Region translate(Ram code, int codeBase, int offset, boolean multiplies) {
+        if (count >= MOST_REGIONS) {
+            start(code);
+        }
+        Region region = new RegionWriter(code, codeBase, offset, multiplies, translated).write();
+        count += region == null ? 0 : 1;
+        return region;
+    }
+
+    private void start(Ram code) {
+        ram = code;
+        regions = new Region[code.bytes.length / 4];
+        heat = new byte[code.bytes.length / 4];
+        translated.clear();
+        count = 0;
+    }
+
+    /** A word that may hold an instruction was changed. */
+    void stored(Ram changed, int offset) {
+        if (changed == ram && translated.get(offset >>> 2)) {
+            forget();
+        }
+    }
+
+    void forget() {
+        if (count > 0) {
+            Arrays.fill(regions, null);
+            Arrays.fill(heat, (byte) 0);
+            translated.clear();
+            count = 0;
+        }
+    }
+}

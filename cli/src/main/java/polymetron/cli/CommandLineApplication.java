@@ -1,0 +1,74 @@
+package polymetron.cli;
+
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.NoSuchFileException;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import polymetron.bench.machine.BenchException;
+import polymetron.edit.RejectedEdit;
+import polymetron.image.ElfException;
+import polymetron.json.DocumentException;
+
+/** Polymetron without a browser and without a database: the same core, the same bytes. */
+@Command(
+        name = "polymetron",
+        description = "Checks, exports and runs hardware platforms.",
+        mixinStandardHelpOptions = true,
+        synopsisSubcommandLabel = "COMMAND",
+        subcommands = {
+            NewCommand.class, CheckCommand.class, ExportCommand.class, ImageCommand.class, RunCommand.class, MeasureCommand.class
+        })
+public final class CommandLineApplication {
+    static final int FINDINGS = 1;
+    static final int BAD_INPUT = 2;
+
+    private CommandLineApplication() {}
+
+    public static void main(String[] arguments) {
+        System.exit(execute(new PrintWriter(System.out, true), new PrintWriter(System.err, true), arguments));
+    }
+
+    /**
+     * Runs one command.
+     *
+     * @return 0, 1 for findings of error grade, 2 for bad input, which is explained in one line
+     */
+    public static int execute(PrintWriter out, PrintWriter err, String... arguments) {
+        CommandLine line = new CommandLine(new CommandLineApplication());
+        line.setOut(out);
+        line.setErr(err);
+        line.setParameterExceptionHandler(
+                (wrong, args) -> {
+                    err.println("polymetron: " + oneLine(wrong.getMessage()));
+                    return BAD_INPUT;
+                });
+        line.setExecutionExceptionHandler(
+                (failure, command, parsed) -> {
+                    err.println("polymetron: " + oneLine(explain(failure)));
+                    return BAD_INPUT;
+                });
+        return line.execute(arguments);
+    }
+
+    private static String explain(Exception failure) {
+        return switch (failure) {
+            case NoSuchFileException missing -> "there is no file " + missing.getFile();
+            case DocumentException wrong -> wrong.getMessage();
+            case ElfException wrong -> wrong.getMessage();
+            case RejectedEdit wrong -> wrong.getMessage();
+            case BenchException wrong -> wrong.getMessage();
+            case java.io.IOException wrong -> "cannot read or write: " + wrong.getMessage();
+            case BadInput wrong -> wrong.getMessage();
+            default -> {
+                StringWriter trace = new StringWriter();
+                failure.printStackTrace(new PrintWriter(trace));
+                yield "this is a defect of Polymetron: " + trace;
+            }
+        };
+    }
+
+    private static String oneLine(String message) {
+        return message == null ? "unknown" : message.replaceAll("\\s*\\R\\s*", " ");
+    }
+}

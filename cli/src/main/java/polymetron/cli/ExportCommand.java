@@ -1,0 +1,43 @@
+package polymetron.cli;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.finding.Checks;
+import polymetron.finding.Finding;
+import polymetron.handoff.Handoff;
+import polymetron.handoff.HandoffFile;
+
+/** Writes the hand-off of a platform. */
+@Command(name = "export", description = "Writes the files for software teams.", mixinStandardHelpOptions = true)
+final class ExportCommand implements Callable<Integer> {
+    @Spec private CommandSpec spec;
+
+    @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
+    private Path file;
+
+    @Option(names = "--out", paramLabel = "DIR", required = true, description = "folder to write to")
+    private Path out;
+
+    @Override
+    public Integer call() throws Exception {
+        ElaboratedPlatform platform = Inputs.platform(file);
+        List<Finding> findings = Checks.run(platform);
+        if (Checks.hasErrors(findings)) {
+            CheckCommand.print(spec.commandLine().getErr(), findings);
+            return CommandLineApplication.FINDINGS;
+        }
+        Handoff handoff = Handoff.of(platform);
+        for (HandoffFile each : handoff.files()) {
+            Inputs.write(out, each.path(), each.bytes());
+        }
+        Inputs.write(out, handoff.baseName() + ".zip", handoff.zip());
+        return 0;
+    }
+}

@@ -1,0 +1,63 @@
+package polymetron.cli;
+
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import polymetron.address.Address;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.image.ImageFile;
+import polymetron.image.ImageFiles;
+import polymetron.image.ProgramImage;
+import polymetron.image.SectionPlace;
+import polymetron.platform.Names;
+
+/** Lays a program out in the memories of a platform and writes the images. */
+@Command(name = "image", description = "Makes boot images from a program.", mixinStandardHelpOptions = true)
+final class ImageCommand implements Callable<Integer> {
+    @Spec private CommandSpec spec;
+
+    @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
+    private Path file;
+
+    @Option(names = "--elf", paramLabel = "FILE", required = true, description = "the program")
+    private Path elf;
+
+    @Option(names = "--out", paramLabel = "DIR", required = true, description = "folder to write to")
+    private Path out;
+
+    @Option(names = "--fill", paramLabel = "BYTE", defaultValue = "0", description = "value between what is loaded, 0 to 255")
+    private int fill;
+
+    @Override
+    public Integer call() throws Exception {
+        if (fill < 0 || fill > 255) {
+            throw new BadInput("--fill is a byte, 0 to 255, not " + fill);
+        }
+        ElaboratedPlatform platform = Inputs.platform(file);
+        ProgramImage image = Inputs.image(platform, elf, fill);
+        PrintWriter console = spec.commandLine().getOut();
+        for (SectionPlace place : image.sections()) {
+            console.printf(
+                    "%-16s %s %10s  %s%n",
+                    place.section().name(),
+                    Address.format(place.section().address()),
+                    Address.formatSize(place.section().sizeBytes()),
+                    place.fits() ? place.memory() : place.problem());
+        }
+        if (!image.fits()) {
+            image.problems().forEach(problem -> spec.commandLine().getErr().println("error: " + problem));
+            return CommandLineApplication.FINDINGS;
+        }
+        for (ImageFile each : ImageFiles.of(image, Names.fromTitle(platform.platform().name()))) {
+            Inputs.write(out, each.name(), each.bytes());
+            console.printf("%-32s %10d bytes  crc32 %08x%n", each.name(), each.bytes().length, each.crc32());
+        }
+        console.flush();
+        return 0;
+    }
+}
