@@ -1,0 +1,54 @@
+package polymetron.bench.live;
+
+import java.util.List;
+
+/**
+ * What can be seen of the bench at one moment.
+ *
+ * @param mode what it does
+ * @param cycles clock cycles since reset
+ * @param seconds the board's own time since reset
+ * @param speed the board's time against ours while it runs: 1 is real time
+ * @param pc address of the next instruction
+ * @param waiting whether the processor waits for an interrupt
+ * @param traps traps taken since reset
+ * @param lastTrap the last one in words; null for none
+ * @param consoleTotal characters that the console has said
+ * @param parts board parts in use
+ */
+public record BenchState(
+        Mode mode,
+        long cycles,
+        double seconds,
+        double speed,
+        long pc,
+        boolean waiting,
+        long traps,
+        String lastTrap,
+        long consoleTotal,
+        List<PartLevel> parts) {
+
+    /** What the bench does. */
+    public enum Mode {
+        RUNNING("running"),
+        PAUSED("paused");
+
+        private final String word;
+
+        Mode(String word) {
+            this.word = word;
+        }
+
+        @Override
+        public String toString() {
+            return word;
+        }
+    }
+
+    /**
+     * Levels of a board part's lines, line 0 in bit 0.
+     *
+     * @param block block that is on the part
+     */
+    public record PartLevel(String part, String block, int width, long levels) {}
+}

@@ -1,0 +1,336 @@
+package polymetron.bench.live;
+
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.locks.ReentrantLock;
+import polymetron.bench.block.BlockModel;
+import polymetron.bench.block.GpioModel;
+import polymetron.bench.hart.Trap;
+import polymetron.bench.machine.BenchException;
+import polymetron.bench.machine.Machine;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.OutwardLink;
+import polymetron.elaborate.Register;
+import polymetron.elaborate.TargetRange;
+import polymetron.handoff.SoftwareView;
+import polymetron.library.Direction;
+
+/**
+ * A machine that runs by itself at the pace of the real board, while others look at it, type, and move switches.
+ * Safe for several threads: one lock guards the machine, and the running thread lets go of it many times a second.
+ */
+public final class LiveBench implements AutoCloseable {
+    private static final long SLICE_NANOS = 5_000_000;
+    private static final double SPEED_WEIGHT = 0.1;
+    private static final int MOST_ROWS = 32;
+
+    private final ReentrantLock lock = new ReentrantLock(true);
+    private final Machine machine;
+    private final ConsoleLog console = new ConsoleLog();
+    private final Map<String, Long> outside = new HashMap<>();
+    private final Thread thread;
+    private volatile boolean running;
+    private volatile boolean closed;
+    private double speed;
+
+    /**
+     * @param machine with its program loaded; nobody else may use it from now on
+     */
+    public LiveBench(Machine machine) {
+        this.machine = machine;
+        this.thread = Thread.ofPlatform().daemon().name("bench").unstarted(this::loop);
+        thread.start();
+    }
+
+    public void run() {
+        running = true;
+        lock.lock();
+        try {
+            speed = 1;
+        } finally {
+            lock.unlock();
+        }
+        Thread.yield();
+    }
+
+    public void pause() {
+        running = false;
+        lock.lock();
+        lock.unlock();
+    }
+
+    /** Pauses and executes one instruction, or lets time pass until the next event when the processor waits. */
+    public void step() {
+        pause();
+        locked(machine::step);
+    }
+
+    /** Back to power-up; switches stay as they are. */
+    public void reset() {
+        locked(
+                () -> {
+                    machine.reset();
+                    outside.forEach(this::apply);
+                    machine.settle();
+                });
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        thread.interrupt();
+    }
+
+    private void locked(Runnable action) {
+        lock.lock();
+        try {
+            action.run();
+            machine.console().ifPresent(uart -> console.append(uart.takeSent()));
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    private void loop() {
+        long debtNanos = 0;
+        long before = System.nanoTime();
+        while (!closed) {
+            try {
+                if (!running) {
+                    Thread.sleep(10);
+                    before = System.nanoTime();
+                    debtNanos = 0;
+                    continue;
+                }
+                long now = System.nanoTime();
+                // A machine that cannot keep up runs as fast as it can, and does not try to catch up later.
+                debtNanos = Math.min(debtNanos + now - before, 4 * SLICE_NANOS);
+                long wall = now - before;
+                before = now;
+                long slice = Math.min(debtNanos, SLICE_NANOS);
+                if (slice < SLICE_NANOS / 2) {
+                    Thread.sleep(2);
+                    continue;
+                }
+                debtNanos -= slice;
+                long cycles = (long) (machine.clockHz() * (slice / 1e9));
+                locked(() -> machine.run(Math.max(1, cycles)));
+                speed += SPEED_WEIGHT * ((double) slice / Math.max(wall, slice) - speed);
+            } catch (InterruptedException end) {
+                return;
+            }
+        }
+    }
+
+    /** Characters typed at the console. */
+    public void type(String text) {
+        locked(
+                () ->
+                        machine.console()
+                                .ifPresent(
+                                        uart -> {
+                                            uart.arrive(text.getBytes(StandardCharsets.UTF_8));
+                                            machine.settle();
+                                        }));
+    }
+
+    /** What the console said after so many characters. */
+    public byte[] consoleSince(long position) {
+        lock.lock();
+        try {
+            return console.since(position);
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /**
+     * Sets the levels that a board part puts on its lines.
+     *
+     * @throws BenchException when no block is on the part, or the part does not drive lines
+     */
+    public void setPart(String part, long levels) {
+        OutwardLink link =
+                links().stream()
+                        .filter(each -> each.part().name().equals(part))
+                        .findFirst()
+                        .orElseThrow(() -> new BenchException("no block is on board part %s".formatted(part)));
+        if (link.form().ports().getFirst().direction() == Direction.OUT) {
+            throw new BenchException("%s is driven by the platform; it cannot be moved by hand".formatted(part));
+        }
+        locked(
+                () -> {
+                    outside.put(part, levels);
+                    apply(part, levels);
+                    machine.settle();
+                });
+    }
+
+    private void apply(String part, long levels) {
+        for (OutwardLink link : links()) {
+            if (link.part().name().equals(part)
+                    && machine.model(link.block().name()).orElse(null) instanceof GpioModel gpio) {
+                gpio.setOutside((int) levels);
+            }
+        }
+    }
+
+    private List<OutwardLink> links() {
+        return machine.platform().outward().stream().filter(link -> link.part() != null).toList();
+    }
+
+    public BenchState state() {
+        lock.lock();
+        try {
+            List<BenchState.PartLevel> parts = new ArrayList<>();
+            for (OutwardLink link : links()) {
+                if (machine.model(link.block().name()).orElse(null) instanceof GpioModel gpio) {
+                    boolean drives = link.form().ports().getFirst().direction() == Direction.OUT;
+                    long levels =
+                            drives
+                                    ? Integer.toUnsignedLong(gpio.driven())
+                                    : outside.getOrDefault(link.part().name(), 0L);
+                    parts.add(
+                            new BenchState.PartLevel(
+                                    link.part().name(),
+                                    link.block().name(),
+                                    link.form().ports().getFirst().width(),
+                                    levels));
+                }
+            }
+            boolean trapped = machine.hart().csrs().traps() > 0;
+            return new BenchState(
+                    running ? BenchState.Mode.RUNNING : BenchState.Mode.PAUSED,
+                    machine.cycles(),
+                    machine.seconds(),
+                    running ? speed : 0,
+                    Integer.toUnsignedLong(machine.hart().pc()),
+                    machine.hart().isWaiting(),
+                    machine.hart().csrs().traps(),
+                    trapped ? Trap.words(machine.hart().csrs().lastCause()) : null,
+                    console.total(),
+                    parts);
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /** General-purpose registers of the processor, x0 to x31. */
+    public List<Long> processorRegisters() {
+        lock.lock();
+        try {
+            List<Long> values = new ArrayList<>();
+            for (int number = 0; number < 32; number++) {
+                values.add(Integer.toUnsignedLong(machine.hart().register(number)));
+            }
+            return values;
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /**
+     * The registers of a block, without the effects that reading has; of long rows only the first.
+     *
+     * @throws BenchException when there is no such block, or it has no registers on the bench
+     */
+    public List<RegisterValue> registers(String block) {
+        BlockModel model = model(block);
+        TargetRange target = target(block);
+        List<RegisterValue> values = new ArrayList<>();
+        lock.lock();
+        try {
+            if (!running) {
+                machine.settle();
+            }
+            for (Register register : target.block().shape().registers()) {
+                for (int index = 0; index < Math.min(register.count(), MOST_ROWS); index++) {
+                    long offset = register.offset() + (long) index * register.stride();
+                    values.add(
+                            new RegisterValue(
+                                    block,
+                                    register.name(),
+                                    index,
+                                    target.range().base() + offset,
+                                    register.width(),
+                                    peek(model, (int) offset, register.width())));
+                }
+            }
+        } finally {
+            lock.unlock();
+        }
+        return values;
+    }
+
+    private static long peek(BlockModel model, int offset, int width) {
+        long low = Integer.toUnsignedLong(model.peek(offset & ~3));
+        if (width == 64) {
+            return low | (long) model.peek(offset + 4) << 32;
+        }
+        long shifted = low >>> 8 * (offset & 3);
+        return width >= 32 ? shifted : shifted & (1L << width) - 1;
+    }
+
+    /**
+     * Writes a register as software would, with the effects that writing has.
+     *
+     * @throws BenchException when there is no such register, or it cannot be written
+     */
+    public void write(String block, String name, int index, long value) {
+        BlockModel model = model(block);
+        Register register =
+                target(block).block().shape().registers().stream()
+                        .filter(each -> each.name().equals(name))
+                        .findFirst()
+                        .orElseThrow(() -> new BenchException("%s has no register %s".formatted(block, name)));
+        if (!register.access().writable()) {
+            throw new BenchException("%s of %s is read-only".formatted(name, block));
+        }
+        if (index < 0 || index >= register.count()) {
+            throw new BenchException(
+                    "%s of %s has no number %d".formatted(name, block, index + register.first()));
+        }
+        if (register.width() < 64 && value >>> register.width() != 0) {
+            throw new BenchException(
+                    "%s of %s has %d bits; 0x%X does not fit".formatted(name, block, register.width(), value));
+        }
+        int offset = (int) (register.offset() + (long) index * register.stride());
+        locked(
+                () -> {
+                    machine.settle();
+                    if (register.width() == 64) {
+                        model.write(offset, (int) value, -1);
+                        model.write(offset + 4, (int) (value >>> 32), -1);
+                    } else {
+                        int shift = 8 * (offset & 3);
+                        int mask = (register.width() == 32 ? -1 : (1 << register.width()) - 1) << shift;
+                        model.write(offset & ~3, (int) value << shift, mask);
+                    }
+                    machine.settle();
+                });
+    }
+
+    private BlockModel model(String block) {
+        return machine.model(block)
+                .orElseThrow(() -> new BenchException("there is no block %s with registers on the bench".formatted(block)));
+    }
+
+    private TargetRange target(String block) {
+        return SoftwareView.of(machine.platform()).devices().stream()
+                .filter(target -> target.block().name().equals(block))
+                .findFirst()
+                .orElseThrow(() -> new BenchException("the processor does not reach %s".formatted(block)));
+    }
+
+    /** The blocks that have registers on the bench. */
+    public List<String> blocksWithRegisters() {
+        return SoftwareView.of(machine.platform()).devices().stream()
+                .map(TargetRange::block)
+                .map(ElaboratedBlock::name)
+                .filter(name -> machine.model(name).isPresent())
+                .toList();
+    }
+}

@@ -1,0 +1,245 @@
+package polymetron.server.bench;
+
+import jakarta.annotation.Nullable;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import polymetron.address.Address;
+import polymetron.bench.live.BenchState;
+import polymetron.bench.live.LiveBench;
+import polymetron.bench.live.RegisterValue;
+import polymetron.bench.machine.BenchException;
+import polymetron.bench.machine.Machine;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.handoff.Fingerprint;
+import polymetron.image.ElfReader;
+import polymetron.image.ProgramImage;
+import polymetron.server.problem.NotThere;
+import polymetron.server.store.Elaborations;
+import polymetron.server.store.PlatformStore;
+import polymetron.server.store.Program;
+import polymetron.server.store.ProgramStore;
+import polymetron.server.store.StoredPlatform;
+
+/** The simulated board of a platform. */
+@RestController
+final class BenchController {
+    private static final int FRAME_MILLIS = 50;
+    private static final int MOST_TYPED = 4096;
+
+    private final Benches benches;
+    private final PlatformStore platforms;
+    private final ProgramStore programs;
+    private final Elaborations elaborations;
+
+    BenchController(Benches benches, PlatformStore platforms, ProgramStore programs, Elaborations elaborations) {
+        this.benches = benches;
+        this.platforms = platforms;
+        this.programs = programs;
+        this.elaborations = elaborations;
+    }
+
+    record LoadRequest(UUID program) {}
+
+    record TypeRequest(String text) {}
+
+    record PartRequest(long levels) {}
+
+    record WriteRequest(String block, String register, int index, String value) {}
+
+    record BenchView(
+            boolean loaded,
+            @Nullable String program,
+            @Nullable String programName,
+            @Nullable Long revision,
+            boolean stale,
+            List<String> blocks,
+            @Nullable StateView state) {}
+
+    record StateView(
+            String mode,
+            long cycles,
+            double seconds,
+            double speed,
+            String pc,
+            boolean waiting,
+            long traps,
+            @Nullable String lastTrap,
+            long consoleTotal,
+            List<LevelView> parts) {}
+
+    record LevelView(String part, String block, int width, long levels) {}
+
+    record RegisterValueView(
+            String block, String register, int index, String address, int width, String value) {}
+
+    record FrameView(StateView state, String console) {}
+
+    @GetMapping("/api/platforms/{id}/bench")
+    BenchView bench(@PathVariable UUID id) {
+        StoredPlatform stored = platforms.read(id);
+        return benches.find(id)
+                .map(
+                        loaded ->
+                                new BenchView(
+                                        true,
+                                        loaded.program().toString(),
+                                        loaded.programName(),
+                                        loaded.revision(),
+                                        !loaded.fingerprint().equals(Fingerprint.of(elaborations.of(stored))),
+                                        loaded.bench().blocksWithRegisters(),
+                                        state(loaded.bench().state())))
+                .orElse(new BenchView(false, null, null, null, false, List.of(), null));
+    }
+
+    /** Puts a program on a bench made from the newest revision, paused. */
+    @PostMapping("/api/platforms/{id}/bench")
+    BenchView load(@PathVariable UUID id, @RequestBody LoadRequest request) {
+        StoredPlatform stored = platforms.read(id);
+        ElaboratedPlatform platform = elaborations.of(stored);
+        Machine machine = new Machine(platform);
+        machine.load(
+                ProgramImage.of(platform, ElfReader.read(programs.contents(id, request.program())), (byte) 0));
+        String name =
+                programs.list(id).stream()
+                        .filter(program -> program.id().equals(request.program()))
+                        .map(Program::name)
+                        .findFirst()
+                        .orElse("program");
+        benches.put(
+                id,
+                new Benches.Loaded(
+                        new LiveBench(machine), stored.revision(), Fingerprint.of(platform), request.program(), name));
+        return bench(id);
+    }
+
+    @DeleteMapping("/api/platforms/{id}/bench")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void unload(@PathVariable UUID id) {
+        benches.remove(id);
+    }
+
+    @PostMapping("/api/platforms/{id}/bench/{action:run|pause|step|reset}")
+    StateView act(@PathVariable UUID id, @PathVariable String action) {
+        LiveBench bench = running(id);
+        Map<String, Runnable> actions =
+                Map.of("run", bench::run, "pause", bench::pause, "step", bench::step, "reset", bench::reset);
+        actions.get(action).run();
+        return state(bench.state());
+    }
+
+    @PostMapping("/api/platforms/{id}/bench/console")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void type(@PathVariable UUID id, @RequestBody TypeRequest request) {
+        if (request.text() == null || request.text().length() > MOST_TYPED) {
+            throw new BenchException("type at most 4096 characters at a time");
+        }
+        running(id).type(request.text());
+    }
+
+    @PostMapping("/api/platforms/{id}/bench/parts/{part}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void move(@PathVariable UUID id, @PathVariable String part, @RequestBody PartRequest request) {
+        running(id).setPart(part, request.levels());
+    }
+
+    @GetMapping("/api/platforms/{id}/bench/registers")
+    List<RegisterValueView> registers(@PathVariable UUID id, @RequestParam String block) {
+        return running(id).registers(block).stream().map(BenchController::value).toList();
+    }
+
+    @PostMapping("/api/platforms/{id}/bench/registers")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void write(@PathVariable UUID id, @RequestBody WriteRequest request) {
+        running(id).write(
+                        request.block(),
+                        request.register(),
+                        request.index(),
+                        Address.parse(request.value()).bits());
+    }
+
+    @GetMapping("/api/platforms/{id}/bench/processor")
+    List<String> processor(@PathVariable UUID id) {
+        return running(id).processorRegisters().stream().map(Address::format).toList();
+    }
+
+    /** What the bench shows, twenty times a second as long as something changes; the console from the start. */
+    @GetMapping(value = "/api/platforms/{id}/bench/frames", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter frames(@PathVariable UUID id) {
+        LiveBench bench = running(id);
+        SseEmitter emitter = new SseEmitter(0L);
+        Thread.ofVirtual().name("bench-frames").start(() -> send(id, bench, emitter));
+        return emitter;
+    }
+
+    private void send(UUID id, LiveBench bench, SseEmitter emitter) {
+        long position = 0;
+        long quiet = 0;
+        BenchState before = null;
+        try {
+            while (benches.find(id).map(loaded -> loaded.bench() == bench).orElse(false)) {
+                byte[] said = bench.consoleSince(position);
+                BenchState now = bench.state();
+                position = now.consoleTotal();
+                quiet += FRAME_MILLIS;
+                if (said.length > 0 || !now.equals(before) || quiet > 10_000) {
+                    String console = new String(said, StandardCharsets.ISO_8859_1);
+                    emitter.send(SseEmitter.event().name("frame").data(new FrameView(state(now), console)));
+                    before = now;
+                    quiet = 0;
+                }
+                Thread.sleep(FRAME_MILLIS);
+            }
+            emitter.complete();
+        } catch (IOException | IllegalStateException gone) {
+            emitter.completeWithError(gone);
+        } catch (InterruptedException end) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private LiveBench running(UUID id) {
+        return benches.find(id)
+                .map(Benches.Loaded::bench)
+                .orElseThrow(() -> new NotThere("nothing is on the bench; load a program first"));
+    }
+
+    private static StateView state(BenchState state) {
+        return new StateView(
+                state.mode().toString(),
+                state.cycles(),
+                state.seconds(),
+                state.speed(),
+                Address.format(state.pc()),
+                state.waiting(),
+                state.traps(),
+                state.lastTrap(),
+                state.consoleTotal(),
+                state.parts().stream()
+                        .map(part -> new LevelView(part.part(), part.block(), part.width(), part.levels()))
+                        .toList());
+    }
+
+    private static RegisterValueView value(RegisterValue value) {
+        return new RegisterValueView(
+                value.block(),
+                value.register(),
+                value.index(),
+                Address.format(value.address()),
+                value.width(),
+                ("0x%0" + value.width() / 4 + "X").formatted(value.value()));
+    }
+}

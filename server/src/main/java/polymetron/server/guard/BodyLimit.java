@@ -1,0 +1,18 @@
+package polymetron.server.guard;
+
+import polymetron.image.ElfReader;
+import polymetron.platform.PlatformDocument;
+
+/** How large the body of a request may be, in bytes. */
+final class BodyLimit {
+    private static final long SMALL = 2L * 1024 * 1024;
+
+    private BodyLimit() {}
+
+    static long of(String path) {
+        if (path.endsWith("/programs")) {
+            return ElfReader.LARGEST;
+        }
+        return path.endsWith("/platforms/import") ? PlatformDocument.LONGEST : SMALL;
+    }
+}

@@ -1,0 +1,35 @@
+package polymetron.server.guard;
+
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import polymetron.address.Address;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
+
+/** Problem documents (RFC 9457) for requests that are refused before Spring sees them. */
+public final class Problems {
+    private static final JsonMapper MAPPER = new JsonMapper();
+
+    private Problems() {}
+
+    static void write(HttpServletResponse response, int status, String title, String detail) throws IOException {
+        ObjectNode problem = MAPPER.createObjectNode();
+        problem.put("title", title);
+        problem.put("status", status);
+        problem.put("detail", detail);
+        response.setStatus(status);
+        response.setContentType("application/problem+json");
+        response.getOutputStream().write(problem.toString().getBytes(StandardCharsets.UTF_8));
+    }
+
+    static void tooLarge(HttpServletResponse response, long limit) throws IOException {
+        write(response, 413, "Too large", tooLargeDetail(limit));
+        response.setHeader("Connection", "close");
+    }
+
+    /** Says how much is allowed. */
+    public static String tooLargeDetail(long limit) {
+        return "The body is larger than the %s allowed here; nothing was stored".formatted(Address.formatSize(limit));
+    }
+}

@@ -1,0 +1,107 @@
+package polymetron.server.library;
+
+import jakarta.annotation.Nullable;
+import java.util.List;
+import polymetron.library.BlockType;
+import polymetron.library.Board;
+import polymetron.library.Library;
+import polymetron.library.ParameterType;
+import polymetron.library.Recipe;
+import polymetron.quantity.Frequency;
+
+/** What the library offers. */
+public record LibraryView(List<TypeView> types, List<BoardView> boards, List<RecipeView> recipes) {
+
+    /** A block type. */
+    public record TypeView(
+            String identity,
+            String kind,
+            String title,
+            String summary,
+            String description,
+            String defaultName,
+            List<ParameterView> parameters) {}
+
+    /** A parameter of a block type. */
+    public record ParameterView(
+            String name,
+            String title,
+            String form,
+            String initial,
+            @Nullable String unit,
+            List<ChoiceView> choices,
+            String explains) {}
+
+    /** One allowed text of a choice. */
+    public record ChoiceView(String value, String title) {}
+
+    /** A board. */
+    public record BoardView(
+            String identity, String title, String summary, String device, List<String> clocks, List<PartView> parts) {}
+
+    /** A part of a board, and the block types that can drive it. */
+    public record PartView(String name, String kind, String title, String summary, int lines, List<String> drivers) {}
+
+    /** A recipe. */
+    public record RecipeView(String name, String title, String summary, List<String> blocks) {}
+
+    static LibraryView of(Library library) {
+        return new LibraryView(
+                library.types().stream().map(LibraryView::type).toList(),
+                library.boards().stream().map(LibraryView::board).toList(),
+                library.recipes().stream().map(LibraryView::recipe).toList());
+    }
+
+    private static TypeView type(BlockType type) {
+        return new TypeView(
+                type.identity().toString(),
+                type.kind().toString(),
+                type.title(),
+                type.summary(),
+                type.description(),
+                type.defaultName(),
+                type.parameters().stream().map(LibraryView::parameter).toList());
+    }
+
+    /** How a parameter is shown. */
+    public static ParameterView parameter(ParameterType parameter) {
+        return new ParameterView(
+                parameter.name(),
+                parameter.title(),
+                parameter.form().toString(),
+                parameter.initial(),
+                parameter.unit(),
+                parameter.choices().stream().map(choice -> new ChoiceView(choice.value(), choice.title())).toList(),
+                parameter.explains());
+    }
+
+    private static BoardView board(Board board) {
+        return new BoardView(
+                board.identity().toString(),
+                board.title(),
+                board.summary(),
+                board.device(),
+                board.clocks().stream().map(clock -> Frequency.format(clock.frequencyHz())).toList(),
+                board.parts().stream()
+                        .map(
+                                part ->
+                                        new PartView(
+                                                part.name(),
+                                                part.kind(),
+                                                part.title(),
+                                                part.summary(),
+                                                part.signals().stream().mapToInt(Board.Signal::width).sum(),
+                                                part.drivers().stream()
+                                                        .map(driver -> driver.type().toString())
+                                                        .toList()))
+                        .toList());
+    }
+
+    private static RecipeView recipe(Recipe recipe) {
+        return new RecipeView(
+                recipe.name(),
+                recipe.title(),
+                recipe.summary(),
+                recipe.blocks().stream().map(Recipe.Ingredient::name).toList());
+    }
+}

@@ -1,0 +1,179 @@
+package polymetron.server.platform;
+
+import jakarta.annotation.Nullable;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import polymetron.address.Address;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.edit.RejectedEdit;
+import polymetron.elaborate.ElaboratedBus;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.library.BlockType;
+import polymetron.library.Library;
+import polymetron.library.Vlnv;
+import polymetron.lookup.Place;
+import polymetron.lookup.WhatIsAt;
+import polymetron.placement.PlacementPlan;
+import polymetron.platform.Names;
+import polymetron.platform.Platform;
+import polymetron.server.store.Elaborations;
+import polymetron.server.store.PlatformStore;
+import polymetron.server.store.StoredPlatform;
+import polymetron.wiring.Proposal;
+import polymetron.wiring.Starter;
+import polymetron.wiring.WiringPlan;
+
+/** Plans that are shown before they happen, and questions about addresses. Nothing here changes a platform. */
+@RestController
+final class PlanController {
+    private final PlatformStore store;
+    private final Elaborations elaborations;
+    private final Library library;
+
+    PlanController(PlatformStore store, Elaborations elaborations, Library library) {
+        this.store = store;
+        this.elaborations = elaborations;
+        this.library = library;
+    }
+
+    /**
+     * @param add block that is to be added first; missing to wire what is there
+     * @param off keys of the lines that are switched off
+     * @param chosen index of the choice made, by key of the line
+     */
+    record PlanRequest(@Nullable NewBlock add, @Nullable Set<String> off, @Nullable Map<String, Integer> chosen) {}
+
+    /**
+     * @param name wished name; missing for the type's own
+     * @param part board part that it is to drive; missing for none
+     */
+    record NewBlock(Vlnv type, @Nullable String name, @Nullable String part, @Nullable Map<String, String> parameters) {}
+
+    record PlanView(long revision, @Nullable String name, List<LineView> lines, Edit edit) {}
+
+    record LineView(
+            String key, String kind, String what, String why, boolean on, List<String> choices, @Nullable Integer chosen) {}
+
+    @PostMapping("/api/platforms/{id}/plan")
+    PlanView plan(@PathVariable UUID id, @RequestBody PlanRequest request) {
+        StoredPlatform stored = store.read(id);
+        Platform platform = stored.platform();
+        List<Edit> edits = new ArrayList<>();
+        String name = null;
+        if (request.add() != null) {
+            name = name(platform, request.add());
+            edits.add(new Edit.AddBlock(name, request.add().type(), request.add().parameters()));
+            if (request.add().part() != null) {
+                edits.addAll(
+                        Starter.takePart(library, platform, name, request.add().type(), request.add().part()));
+            }
+            platform = new Editor(library).apply(platform, new Edit.Several(null, edits));
+        }
+        Set<String> off = request.off() == null ? Set.of() : request.off();
+        Map<String, Integer> chosen = request.chosen() == null ? Map.of() : request.chosen();
+        WiringPlan plan = WiringPlan.propose(platform, library, new WiringPlan.Decisions(off, chosen));
+        for (Proposal line : plan.proposals()) {
+            if (!off.contains(line.key())) {
+                edits.addAll(line.edits());
+            }
+        }
+        String title = name == null ? "apply the wiring plan" : "add " + name;
+        return new PlanView(
+                stored.revision(),
+                name,
+                plan.proposals().stream().map(line -> line(line, off, chosen)).toList(),
+                new Edit.Several(title, edits));
+    }
+
+    private String name(Platform platform, NewBlock add) {
+        BlockType type =
+                library.type(add.type())
+                        .orElseThrow(
+                                () -> new RejectedEdit("type", "the library has no block type %s".formatted(add.type())));
+        if (add.name() != null && !add.name().isBlank()) {
+            return add.name().strip();
+        }
+        boolean partIsName = add.part() != null && Names.isName(add.part());
+        return Names.free(
+                partIsName ? add.part() : type.defaultName(),
+                platform.blocks().stream().map(block -> block.name()).toList());
+    }
+
+    private static LineView line(Proposal line, Set<String> off, Map<String, Integer> chosen) {
+        return new LineView(
+                line.key(),
+                line.kind().toString(),
+                line.what(),
+                line.why(),
+                !off.contains(line.key()) && !line.edits().isEmpty(),
+                line.choices().stream().map(Proposal.Choice::label).toList(),
+                chosen.get(line.key()));
+    }
+
+    record PlacementView(long revision, List<MoveView> moves, List<String> homeless, Edit edit) {}
+
+    record MoveView(String label, @Nullable String from, String to) {}
+
+    /** What placing all ranges again would move; held ranges stay. */
+    @GetMapping("/api/platforms/{id}/placement")
+    PlacementView placement(@PathVariable UUID id) {
+        StoredPlatform stored = store.read(id);
+        List<MoveView> moves = new ArrayList<>();
+        List<String> homeless = new ArrayList<>();
+        List<Edit> edits = new ArrayList<>();
+        for (ElaboratedBus bus : elaborations.of(stored).buses()) {
+            PlacementPlan plan = PlacementPlan.of(bus);
+            plan.moves()
+                    .forEach(
+                            move ->
+                                    moves.add(
+                                            new MoveView(
+                                                    move.target().label(),
+                                                    move.from() == null ? null : move.from().toString(),
+                                                    move.to().toString())));
+            plan.homeless().forEach(target -> homeless.add(target.label()));
+            edits.add(plan.asEdit());
+        }
+        return new PlacementView(stored.revision(), moves, homeless, new Edit.Several("place all ranges again", edits));
+    }
+
+    record PlaceView(
+            String initiator,
+            String label,
+            @Nullable String block,
+            @Nullable String range,
+            @Nullable String offset,
+            List<String> registers) {}
+
+    record PlacesView(String address, List<PlaceView> places) {}
+
+    /** What lives at an address, for each initiator. */
+    @GetMapping("/api/platforms/{id}/at")
+    PlacesView at(@PathVariable UUID id, @RequestParam String address) {
+        long wanted = Address.parse(address).bits();
+        ElaboratedPlatform platform = elaborations.of(store.read(id));
+        return new PlacesView(
+                Address.format(wanted), WhatIsAt.find(platform, wanted).stream().map(PlanController::place).toList());
+    }
+
+    private static PlaceView place(Place place) {
+        boolean found = place.target() != null;
+        return new PlaceView(
+                place.space().initiator().ref().toString(),
+                place.space().initiator().label(),
+                found ? place.target().label() : null,
+                found ? place.target().range().toString() : null,
+                found ? "+0x%X".formatted(place.offset()) : null,
+                place.hits().stream().map(Place.Hit::name).toList());
+    }
+}

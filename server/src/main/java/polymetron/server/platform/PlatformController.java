@@ -1,0 +1,187 @@
+package polymetron.server.platform;
+
+import jakarta.annotation.Nullable;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.edit.RejectedEdit;
+import polymetron.finding.Checks;
+import polymetron.finding.Finding;
+import polymetron.finding.Grade;
+import polymetron.library.Library;
+import polymetron.library.Recipe;
+import polymetron.library.Vlnv;
+import polymetron.platform.Names;
+import polymetron.platform.Platform;
+import polymetron.platform.PlatformDocument;
+import polymetron.server.event.RevisionEvents;
+import polymetron.server.store.Elaborations;
+import polymetron.server.store.PlatformRow;
+import polymetron.server.store.PlatformStore;
+import polymetron.server.store.StoredPlatform;
+import polymetron.wiring.Starter;
+
+/** Platforms: the list, one of them, and changes. */
+@RestController
+final class PlatformController {
+    private final PlatformStore store;
+    private final Elaborations elaborations;
+    private final Library library;
+    private final RevisionEvents events;
+
+    PlatformController(
+            PlatformStore store, Elaborations elaborations, Library library, RevisionEvents events) {
+        this.store = store;
+        this.elaborations = elaborations;
+        this.library = library;
+        this.events = events;
+    }
+
+    record PlatformSummary(
+            String id,
+            String name,
+            String board,
+            long revision,
+            String savedAt,
+            int blocks,
+            int errors,
+            int warnings) {}
+
+    record NewPlatform(String name, Vlnv board, @Nullable String recipe) {}
+
+    record Created(String id) {}
+
+    record EditRequest(long revision, Edit edit) {}
+
+    record RevisionRequest(long revision) {}
+
+    record Accepted(long revision) {}
+
+    @GetMapping("/api/platforms")
+    List<PlatformSummary> list() {
+        return store.list().stream().map(this::summary).toList();
+    }
+
+    private PlatformSummary summary(PlatformRow row) {
+        StoredPlatform stored = store.read(row.id());
+        List<Finding> findings = Checks.run(elaborations.of(stored));
+        return new PlatformSummary(
+                row.id().toString(),
+                row.name(),
+                library.board(stored.platform().board())
+                        .map(board -> board.title())
+                        .orElse(stored.platform().board().toString()),
+                row.revision(),
+                row.savedAt().toInstant().toString(),
+                stored.platform().blocks().size(),
+                count(findings, Grade.ERROR),
+                count(findings, Grade.WARNING));
+    }
+
+    private static int count(List<Finding> findings, Grade grade) {
+        return (int) findings.stream().filter(each -> each.grade() == grade && !each.isAccepted()).count();
+    }
+
+    @PostMapping("/api/platforms")
+    @ResponseStatus(HttpStatus.CREATED)
+    Created create(@RequestBody NewPlatform request) {
+        if (request.board() == null || library.board(request.board()).isEmpty()) {
+            throw new RejectedEdit("board", "the library has no board %s".formatted(request.board()));
+        }
+        Recipe recipe =
+                request.recipe() == null
+                        ? null
+                        : library.recipe(request.recipe())
+                                .orElseThrow(
+                                        () ->
+                                                new RejectedEdit(
+                                                        "recipe", "there is no recipe %s".formatted(request.recipe())));
+        Platform platform = Starter.start(library, request.name(), request.board(), recipe);
+        String title = recipe == null ? "start empty" : "start from recipe " + recipe.title();
+        return new Created(store.create(platform, title).toString());
+    }
+
+    @PostMapping(value = "/api/platforms/import", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @ResponseStatus(HttpStatus.CREATED)
+    Created importDocument(@RequestBody byte[] document, @RequestParam(defaultValue = "document") String name) {
+        Platform platform =
+                PlatformDocument.read(name, new String(document, java.nio.charset.StandardCharsets.UTF_8));
+        return new Created(store.create(platform, "import " + name).toString());
+    }
+
+    @PostMapping("/api/platforms/{id}/copy")
+    @ResponseStatus(HttpStatus.CREATED)
+    Created copy(@PathVariable UUID id) {
+        Platform platform = store.read(id).platform();
+        String name = "Copy of " + platform.name();
+        Platform copy = platform.withName(name.length() <= 80 ? name : platform.name());
+        return new Created(store.create(copy, "copy " + platform.name()).toString());
+    }
+
+    @DeleteMapping("/api/platforms/{id}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void delete(@PathVariable UUID id) {
+        store.delete(id);
+    }
+
+    @GetMapping("/api/platforms/{id}")
+    PlatformView read(@PathVariable UUID id) {
+        StoredPlatform stored = store.read(id);
+        return PlatformViews.of(stored, elaborations.of(stored));
+    }
+
+    @GetMapping(value = "/api/platforms/{id}/document", produces = MediaType.APPLICATION_JSON_VALUE)
+    ResponseEntity<String> document(@PathVariable UUID id) {
+        Platform platform = store.read(id).platform();
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, attachment(Names.fromTitle(platform.name()) + ".json"))
+                .body(PlatformDocument.write(platform));
+    }
+
+    static String attachment(String name) {
+        return ContentDisposition.attachment().filename(name).build().toString();
+    }
+
+    @PostMapping("/api/platforms/{id}/edits")
+    Accepted edit(@PathVariable UUID id, @RequestBody EditRequest request) {
+        if (request.edit() == null) {
+            throw new RejectedEdit("edit", "the edit is missing");
+        }
+        return new Accepted(store.apply(id, request.revision(), request.edit()));
+    }
+
+    @PostMapping("/api/platforms/{id}/undo")
+    Accepted undo(@PathVariable UUID id, @RequestBody RevisionRequest request) {
+        return new Accepted(store.undo(id, request.revision()));
+    }
+
+    @PostMapping("/api/platforms/{id}/redo")
+    Accepted redo(@PathVariable UUID id, @RequestBody RevisionRequest request) {
+        return new Accepted(store.redo(id, request.revision()));
+    }
+
+    @GetMapping(value = "/api/platforms/{id}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter events(@PathVariable UUID id) {
+        store.read(id);
+        return events.subscribe(id);
+    }
+
+    Platform apply(Platform platform, Edit edit) {
+        return new Editor(library).apply(platform, edit);
+    }
+}

@@ -1,0 +1,124 @@
+package polymetron.server.problem;
+
+import org.jooq.exception.DataAccessException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessResourceFailureException;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.transaction.TransactionException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import polymetron.bench.machine.BenchException;
+import polymetron.edit.RejectedEdit;
+import polymetron.image.ElfException;
+import polymetron.json.DocumentException;
+import polymetron.server.guard.BodyTooLarge;
+import polymetron.server.guard.Problems;
+
+/** Turns failures into problem documents (RFC 9457) that say where and what would be right. */
+@RestControllerAdvice
+final class ProblemAdvice {
+    private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+
+    private static ProblemDetail problem(HttpStatus status, String title, String detail) {
+        ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, sentence(detail));
+        problem.setTitle(title);
+        return problem;
+    }
+
+    private static String sentence(String text) {
+        return text == null || text.isEmpty() ? "" : Character.toUpperCase(text.charAt(0)) + text.substring(1);
+    }
+
+    private static ProblemDetail field(HttpStatus status, String title, String detail, String field) {
+        ProblemDetail problem = problem(status, title, detail);
+        problem.setProperty("field", field);
+        return problem;
+    }
+
+    @ExceptionHandler
+    ProblemDetail notThere(NotThere missing) {
+        return problem(HttpStatus.NOT_FOUND, "Not there", missing.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail rejected(RejectedEdit rejected) {
+        return field(HttpStatus.UNPROCESSABLE_CONTENT, "Edit refused", rejected.getMessage(), rejected.field());
+    }
+
+    @ExceptionHandler
+    ProblemDetail document(DocumentException wrong) {
+        return field(HttpStatus.UNPROCESSABLE_CONTENT, "Document refused", wrong.getMessage(), wrong.pointer());
+    }
+
+    @ExceptionHandler
+    ProblemDetail elf(ElfException wrong) {
+        return field(HttpStatus.UNPROCESSABLE_CONTENT, "Program refused", wrong.getMessage(), "file");
+    }
+
+    @ExceptionHandler
+    ProblemDetail bench(BenchException wrong) {
+        return problem(HttpStatus.UNPROCESSABLE_CONTENT, "Not on the bench", wrong.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail stale(StaleEdit stale) {
+        ProblemDetail problem = problem(HttpStatus.CONFLICT, "Changed meanwhile", stale.getMessage());
+        problem.setProperty("revision", stale.revision());
+        problem.setProperty("meanwhile", stale.meanwhile());
+        return problem;
+    }
+
+    @ExceptionHandler
+    ProblemDetail tooLarge(BodyTooLarge wrong) {
+        return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", Problems.tooLargeDetail(wrong.limit()));
+    }
+
+    @ExceptionHandler
+    ProblemDetail argument(IllegalArgumentException wrong) {
+        return problem(HttpStatus.UNPROCESSABLE_CONTENT, "Not possible", wrong.getMessage());
+    }
+
+    @ExceptionHandler
+    ProblemDetail type(MethodArgumentTypeMismatchException wrong) {
+        return field(
+                HttpStatus.BAD_REQUEST,
+                "Wrong value",
+                "%s cannot be '%s'".formatted(wrong.getName(), wrong.getValue()),
+                wrong.getName());
+    }
+
+    @ExceptionHandler
+    ProblemDetail unreadable(HttpMessageNotReadableException wrong) {
+        for (Throwable cause = wrong; cause != null; cause = cause.getCause()) {
+            if (cause instanceof BodyTooLarge large) {
+                return tooLarge(large);
+            }
+            if (cause instanceof IllegalArgumentException argument && !(cause instanceof NumberFormatException)) {
+                return problem(HttpStatus.UNPROCESSABLE_CONTENT, "Not possible", argument.getMessage());
+            }
+        }
+        String reason = wrong.getMostSpecificCause().getMessage();
+        return problem(
+                HttpStatus.BAD_REQUEST,
+                "Not understood",
+                "the body is not the JSON expected here: " + String.valueOf(reason).lines().findFirst().orElse(""));
+    }
+
+    @ExceptionHandler({
+        DataAccessException.class,
+        DataAccessResourceFailureException.class,
+        TransactionException.class,
+        org.springframework.dao.DataAccessException.class
+    })
+    ProblemDetail store(Exception failure) {
+        LOG.warn("the database cannot be used: {}", failure.getMessage());
+        return problem(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "Storage cannot be reached",
+                "the change is not stored; everything acknowledged before is. Try again in a moment");
+    }
+}

@@ -1,0 +1,29 @@
+package polymetron.server.problem;
+
+import java.util.List;
+
+/** A change was made to a revision that is no longer the newest. */
+public final class StaleEdit extends RuntimeException {
+    private final long revision;
+    private final List<String> meanwhile;
+
+    /**
+     * @param revision the newest revision
+     * @param meanwhile what was changed since, oldest first
+     */
+    public StaleEdit(long revision, List<String> meanwhile) {
+        super(
+                "the platform is at revision %d by now; meanwhile: %s"
+                        .formatted(revision, meanwhile.isEmpty() ? "nothing" : String.join("; ", meanwhile)));
+        this.revision = revision;
+        this.meanwhile = List.copyOf(meanwhile);
+    }
+
+    public long revision() {
+        return revision;
+    }
+
+    public List<String> meanwhile() {
+        return meanwhile;
+    }
+}

@@ -1,0 +1,221 @@
+package polymetron.server.store;
+
+import static polymetron.server.store.generated.Tables.PLATFORM;
+import static polymetron.server.store.generated.Tables.REVISION;
+
+import java.util.List;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jooq.JSONB;
+import org.jooq.Record;
+import org.springframework.stereotype.Repository;
+import org.springframework.transaction.annotation.Transactional;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.edit.RejectedEdit;
+import polymetron.json.Documents;
+import polymetron.library.Library;
+import polymetron.platform.Platform;
+import polymetron.platform.PlatformDocument;
+import polymetron.server.problem.NotThere;
+import polymetron.server.problem.StaleEdit;
+
+/**
+ * Platforms and all their revisions. A change names the revision that it was made on and is refused when there is
+ * a newer one; it is stored before it is acknowledged, and told to every server in the same transaction.
+ */
+@Repository
+public class PlatformStore {
+    /** Channel on which new revisions are told, as {@code id:number}. */
+    public static final String CHANNEL = "polymetron_revision";
+
+    private static final int MOST_MEANWHILE = 5;
+
+    private final DSLContext database;
+    private final Editor editor;
+
+    public PlatformStore(DSLContext database, Library library) {
+        this.database = database;
+        this.editor = new Editor(library);
+    }
+
+    /** All platforms, the one changed last first. */
+    @Transactional(readOnly = true)
+    public List<PlatformRow> list() {
+        return database.select(PLATFORM.ID, PLATFORM.NAME, PLATFORM.REVISION, REVISION.MADE_AT, PLATFORM.CREATED_AT)
+                .from(PLATFORM)
+                .join(REVISION)
+                .on(REVISION.PLATFORM_ID.eq(PLATFORM.ID).and(REVISION.NUMBER.eq(PLATFORM.REVISION)))
+                .orderBy(REVISION.MADE_AT.desc(), PLATFORM.NAME)
+                .fetch(
+                        row ->
+                                new PlatformRow(
+                                        row.value1(), row.value2(), row.value3(), row.value4(), row.value5()));
+    }
+
+    @Transactional
+    public UUID create(Platform platform, String title) {
+        UUID id = UUID.randomUUID();
+        database.insertInto(PLATFORM, PLATFORM.ID, PLATFORM.NAME, PLATFORM.REVISION)
+                .values(id, platform.name(), 1L)
+                .execute();
+        insertRevision(id, 1, platform, title, null, null, null, null);
+        return id;
+    }
+
+    @Transactional
+    public void delete(UUID id) {
+        if (database.deleteFrom(PLATFORM).where(PLATFORM.ID.eq(id)).execute() == 0) {
+            throw notThere();
+        }
+    }
+
+    /**
+     * @throws NotThere when there is no such platform
+     */
+    @Transactional(readOnly = true)
+    public StoredPlatform read(UUID id) {
+        Record head =
+                database.select(REVISION.NUMBER, REVISION.DOCUMENT, REVISION.MADE_AT, REVISION.UNDO_TO, REVISION.REDO_TO)
+                        .from(PLATFORM)
+                        .join(REVISION)
+                        .on(REVISION.PLATFORM_ID.eq(PLATFORM.ID).and(REVISION.NUMBER.eq(PLATFORM.REVISION)))
+                        .where(PLATFORM.ID.eq(id))
+                        .fetchOptional()
+                        .orElseThrow(PlatformStore::notThere);
+        Long undoTo = head.get(REVISION.UNDO_TO);
+        Long redoTo = head.get(REVISION.REDO_TO);
+        return new StoredPlatform(
+                id,
+                head.get(REVISION.NUMBER),
+                PlatformDocument.read("stored platform", head.get(REVISION.DOCUMENT)),
+                head.get(REVISION.MADE_AT),
+                undoTo == null ? null : title(id, head.get(REVISION.NUMBER)),
+                redoTo == null ? null : title(id, redoTo));
+    }
+
+    /** The title of the edit that made the content of a revision. */
+    private String title(UUID id, long number) {
+        Record row = revisionRow(id, number);
+        Long repeats = row.get(REVISION.REPEATS);
+        return repeats == null ? row.get(REVISION.TITLE) : revisionRow(id, repeats).get(REVISION.TITLE);
+    }
+
+    private Record revisionRow(UUID id, long number) {
+        return database.selectFrom(REVISION)
+                .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.eq(number))
+                .fetchOptional()
+                .orElseThrow(PlatformStore::notThere);
+    }
+
+    /**
+     * Applies an edit to the newest revision and stores the outcome as the next.
+     *
+     * @return number of the new revision
+     * @throws StaleEdit when the edit was made on an older revision
+     * @throws RejectedEdit when the edit makes no sense
+     */
+    @Transactional
+    public long apply(UUID id, long base, Edit edit) {
+        Record old = lockHead(id, base);
+        Platform before = PlatformDocument.read("stored platform", old.get(REVISION.DOCUMENT));
+        Platform after = editor.apply(before, edit);
+        long number = base + 1;
+        insertRevision(id, number, after, edit.describe(), edit, null, base, null);
+        moveHead(id, number, after.name());
+        return number;
+    }
+
+    /** Puts the content from before the last change on top, as a new revision. */
+    @Transactional
+    public long undo(UUID id, long base) {
+        return goTo(id, base, REVISION.UNDO_TO, "undo");
+    }
+
+    /** Puts on top again what undo took back. */
+    @Transactional
+    public long redo(UUID id, long base) {
+        return goTo(id, base, REVISION.REDO_TO, "redo");
+    }
+
+    private long goTo(UUID id, long base, org.jooq.Field<Long> direction, String word) {
+        Record old = lockHead(id, base);
+        Long to = old.get(direction);
+        if (to == null) {
+            throw new RejectedEdit("revision", "there is nothing to %s".formatted(word));
+        }
+        Record target = revisionRow(id, to);
+        Platform platform = PlatformDocument.read("stored platform", target.get(REVISION.DOCUMENT));
+        long number = base + 1;
+        boolean back = word.equals("undo");
+        Long repeats = target.get(REVISION.REPEATS);
+        // The neighbours of the content that is put back stay its neighbours.
+        insertRevision(
+                id,
+                number,
+                platform,
+                word + " " + title(id, back ? base : to),
+                null,
+                repeats == null ? to : repeats,
+                target.get(REVISION.UNDO_TO),
+                back ? Long.valueOf(base) : target.get(REVISION.REDO_TO));
+        moveHead(id, number, platform.name());
+        return number;
+    }
+
+    private Record lockHead(UUID id, long base) {
+        Long head =
+                database.select(PLATFORM.REVISION)
+                        .from(PLATFORM)
+                        .where(PLATFORM.ID.eq(id))
+                        .forUpdate()
+                        .fetchOptional(PLATFORM.REVISION)
+                        .orElseThrow(PlatformStore::notThere);
+        if (head != base) {
+            List<String> meanwhile =
+                    database.select(REVISION.TITLE)
+                            .from(REVISION)
+                            .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.gt(base))
+                            .orderBy(REVISION.NUMBER.desc())
+                            .limit(MOST_MEANWHILE)
+                            .fetch(REVISION.TITLE)
+                            .reversed();
+            throw new StaleEdit(head, meanwhile);
+        }
+        return revisionRow(id, base);
+    }
+
+    private void insertRevision(
+            UUID id,
+            long number,
+            Platform platform,
+            String title,
+            Edit edit,
+            Long repeats,
+            Long undoTo,
+            Long redoTo) {
+        database.insertInto(REVISION)
+                .set(REVISION.PLATFORM_ID, id)
+                .set(REVISION.NUMBER, number)
+                .set(REVISION.DOCUMENT, PlatformDocument.write(platform))
+                .set(REVISION.TITLE, title)
+                .set(REVISION.EDIT, edit == null ? null : JSONB.valueOf(Documents.write(edit)))
+                .set(REVISION.REPEATS, repeats)
+                .set(REVISION.UNDO_TO, undoTo)
+                .set(REVISION.REDO_TO, redoTo)
+                .execute();
+        database.execute("select pg_notify({0}, {1})", CHANNEL, id + ":" + number);
+    }
+
+    private void moveHead(UUID id, long number, String name) {
+        database.update(PLATFORM)
+                .set(PLATFORM.REVISION, number)
+                .set(PLATFORM.NAME, name)
+                .where(PLATFORM.ID.eq(id))
+                .execute();
+    }
+
+    private static NotThere notThere() {
+        return new NotThere("there is no such platform; it may have been removed");
+    }
+}
