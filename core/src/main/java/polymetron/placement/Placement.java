@@ -27,6 +27,12 @@ public final class Placement {
         return baseIn(bus.freeSpaceWithout(target), bus.bus().addressWidth(), form);
     }
 
+    /** The lowest free base at or above a wished one, or elsewhere when there is no room above. */
+    public static Optional<Address> baseNear(
+            ElaboratedBus bus, InterfaceRef target, SizedInterface form, Address wished) {
+        return bus.freeSpaceWithout(target).place(form.sizeBytes(), wished.bits());
+    }
+
     static Optional<Address> baseIn(FreeSpace free, int addressWidth, SizedInterface form) {
         long registers = addressWidth >= WIDE ? REGISTERS : 1L << (addressWidth - 1);
         return free.place(form.sizeBytes(), form.isMemory() ? 0 : registers);

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import polymetron.address.Address;
@@ -42,9 +43,15 @@ import polymetron.quantity.Frequency;
  */
 public record WiringPlan(List<Proposal> proposals) {
 
-    /** Lines that the user switched off, and choices made where several ways were equal (index by key). */
-    public record Decisions(Set<String> off, Map<String, Integer> chosen) {
-        public static final Decisions NONE = new Decisions(Set.of(), Map.of());
+    /**
+     * What the user decided about the plan.
+     *
+     * @param off keys of the lines that are switched off
+     * @param chosen choices made where several ways were equal, index by key
+     * @param near where new ranges are wished; null for the usual place
+     */
+    public record Decisions(Set<String> off, Map<String, Integer> chosen, Address near) {
+        public static final Decisions NONE = new Decisions(Set.of(), Map.of(), null);
     }
 
     public static WiringPlan propose(Platform platform, Library library, Decisions decisions) {
@@ -261,8 +268,11 @@ public record WiringPlan(List<Proposal> proposals) {
             if (!form.isTarget()) {
                 return new Edit.Attach(ref.block(), ref.name(), bus.name(), null, null);
             }
-            return Placement.baseFor(bus, ref, form)
-                    .<Edit>map(base -> new Edit.Attach(ref.block(), ref.name(), bus.name(), base, null))
+            Optional<Address> place =
+                    decisions.near() == null
+                            ? Placement.baseFor(bus, ref, form)
+                            : Placement.baseNear(bus, ref, form, decisions.near());
+            return place.<Edit>map(base -> new Edit.Attach(ref.block(), ref.name(), bus.name(), base, null))
                     .orElse(null);
         }
 
@@ -282,8 +292,9 @@ public record WiringPlan(List<Proposal> proposals) {
             boolean reached =
                     now.bus(((Edit.Attach) edit).bus()).stream().anyMatch(bus -> !bus.initiators().isEmpty());
             String place =
-                    form.isMemory()
-                            ? "lowest free place for memory, aligned to its size"
+                    decisions.near() != null
+                            ? "first place from the chosen gap on, aligned to its size"
+                            : form.isMemory() ? "lowest free place for memory, aligned to its size"
                             : "lowest free place for registers, aligned to its size";
             return only + (reached ? "; " : ", though no initiator is on it yet; ") + place;
         }

@@ -56,8 +56,14 @@ final class PlanController {
     /**
      * @param name wished name; missing for the type's own
      * @param part board part that it is to drive; missing for none
+     * @param near address that its range is wished at; missing for the usual place
      */
-    record NewBlock(Vlnv type, @Nullable String name, @Nullable String part, @Nullable Map<String, String> parameters) {}
+    record NewBlock(
+            Vlnv type,
+            @Nullable String name,
+            @Nullable String part,
+            @Nullable Address near,
+            @Nullable Map<String, String> parameters) {}
 
     record PlanView(long revision, @Nullable String name, List<LineView> lines, Edit edit) {}
 
@@ -79,9 +85,10 @@ final class PlanController {
             }
             platform = new Editor(library).apply(platform, new Edit.Several(null, edits));
         }
+        Address near = request.add() == null ? null : request.add().near();
         Set<String> off = request.off() == null ? Set.of() : request.off();
         Map<String, Integer> chosen = request.chosen() == null ? Map.of() : request.chosen();
-        WiringPlan plan = WiringPlan.propose(platform, library, new WiringPlan.Decisions(off, chosen));
+        WiringPlan plan = WiringPlan.propose(platform, library, new WiringPlan.Decisions(off, chosen, near));
         for (Proposal line : plan.proposals()) {
             if (!off.contains(line.key())) {
                 edits.addAll(line.edits());

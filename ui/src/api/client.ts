@@ -1,0 +1,90 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './generated/schema'
+
+type Schemas = components['schemas']
+export type PlatformView = Schemas['PlatformView']
+export type PlatformSummary = Schemas['PlatformSummary']
+export type BlockView = Schemas['BlockView']
+export type BusView = Schemas['BusView']
+export type SlotView = Schemas['SlotView']
+export type TargetView = Schemas['TargetView']
+export type InitiatorView = Schemas['InitiatorView']
+export type FindingView = Schemas['FindingView']
+export type ValueView = Schemas['ValueView']
+export type InterruptView = Schemas['InterruptView']
+export type OutwardView = Schemas['OutwardView']
+export type InterfaceView = Schemas['InterfaceView']
+export type LibraryView = Schemas['LibraryView']
+export type PlanView = Schemas['PlanView']
+export type PlanRequest = Schemas['PlanRequest']
+export type PlacesView = Schemas['PlacesView']
+export type BenchView = Schemas['BenchView']
+export type StateView = Schemas['StateView']
+export type ImageView = Schemas['ImageView']
+export type EditRequest = Schemas['EditRequest']
+
+/** An edit as the API takes it; the server checks the rest. */
+export type Edit = { edit: string; [key: string]: unknown }
+
+export const client = createClient<paths>({ baseUrl: '/' })
+
+/** What the server says when it refuses (RFC 9457). */
+export class Refusal extends Error {
+    constructor(
+        readonly status: number,
+        readonly title: string,
+        detail: string,
+        readonly field?: string,
+    ) {
+        super(detail)
+    }
+}
+
+function refusal(status: number, problem: unknown): Refusal {
+    const document = (problem ?? {}) as { title?: string; detail?: string; field?: string }
+    return new Refusal(
+        status,
+        document.title ?? 'The server refused',
+        document.detail ?? `It answered with status ${status}.`,
+        document.field,
+    )
+}
+
+/** The data of an answer, or the refusal as an error. */
+export async function answer<T>(
+    call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<NonNullable<T>> {
+    let result
+    try {
+        result = await call
+    } catch {
+        throw new Refusal(0, 'No connection', 'The server cannot be reached. Nothing was changed; try again.')
+    }
+    if (result.error !== undefined || !result.response.ok) {
+        throw refusal(result.response.status, result.error)
+    }
+    return result.data as NonNullable<T>
+}
+
+/** Sends a file as it is. */
+export async function upload<T>(path: string, file: Blob): Promise<T> {
+    let response: Response
+    try {
+        response = await fetch(path, {
+            method: 'POST',
+            body: file,
+            headers: { 'Content-Type': 'application/octet-stream' },
+        })
+    } catch {
+        throw new Refusal(
+            0,
+            'Not sent',
+            'The file could not be sent. It may be too large, or the server cannot be reached.',
+        )
+    }
+    const body: unknown = await response.json().catch(() => undefined)
+    if (!response.ok) {
+        throw refusal(response.status, body)
+    }
+    return body as T
+}

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { usePrograms } from '../boot/programs'
+import { usePlatform } from '../frame/platform'
+import { useBench } from './bench'
+import BenchConsole from './BenchConsole.vue'
+import BoardPicture from './BoardPicture.vue'
+import RegisterTable from './RegisterTable.vue'
+
+const context = usePlatform()
+const platform = computed(() => context.platform.value)
+const revision = computed(() => context.platform.value?.revision)
+const screen = ref<InstanceType<typeof BenchConsole>>()
+const { programs, program, chosen } = usePrograms(context.id)
+const { bench, state, busy, load, act, type, move } = useBench(context.id, revision, (text, fresh) =>
+    screen.value?.say(text, fresh),
+)
+const running = computed(() => state.value?.mode === 'running')
+
+async function begin(): Promise<void> {
+    if (program.value) {
+        await load(program.value.id)
+        await act('run')
+    }
+}
+
+const time = computed(() => {
+    const seconds = state.value?.seconds ?? 0
+    return `${seconds.toFixed(seconds < 100 ? 3 : 1)} s`
+})
+</script>
+
+<template>
+    <div class="flex h-full flex-col">
+        <div class="flex flex-wrap items-center gap-3 border-b border-line px-5 py-2">
+            <label v-if="programs?.length" class="flex items-center gap-2">
+                <span class="text-soft">Program</span>
+                <select
+                    class="input !py-1"
+                    :value="program?.id"
+                    @change="chosen = ($event.target as HTMLSelectElement).value"
+                >
+                    <option v-for="each in programs" :key="each.id" :value="each.id">{{ each.name }}</option>
+                </select>
+            </label>
+            <button
+                :class="bench?.loaded ? 'button' : 'button-main'"
+                :disabled="!program || busy"
+                @click="begin"
+            >
+                {{ bench?.loaded ? 'Load again and run' : 'Load and run' }}
+            </button>
+            <template v-if="bench?.loaded">
+                <span class="h-5 border-l border-line"></span>
+                <button v-if="running" class="button-main" @click="act('pause')">Pause</button>
+                <button v-else class="button-main" @click="act('run')">Run</button>
+                <button class="button" @click="act('step')">Step</button>
+                <button class="button" @click="act('reset')">Reset</button>
+            </template>
+            <span class="flex-1"></span>
+            <p
+                v-if="bench?.loaded && state"
+                class="flex gap-5 text-[13px] text-soft"
+                aria-label="State of the bench"
+            >
+                <span>{{
+                    running ? (state.waiting ? 'running, waits for an interrupt' : 'running') : 'paused'
+                }}</span>
+                <span
+                    >board time <span class="font-mono text-ink">{{ time }}</span></span
+                >
+                <span v-if="running">
+                    speed <span class="font-mono text-ink">{{ Math.round(state.speed * 100) }} %</span>
+                </span>
+                <span
+                    >pc <span class="font-mono text-ink">{{ state.pc }}</span></span
+                >
+                <span v-if="state.lastTrap">last trap: {{ state.lastTrap }}</span>
+            </p>
+        </div>
+        <p v-if="bench?.stale" class="flex items-center gap-3 bg-warn-soft px-5 py-1.5 text-warn">
+            Stale: the bench runs revision {{ bench.revision }}, and what software sees of the platform has
+            changed since. Build the program for the new hand-off, then load it again.
+        </p>
+        <div v-if="programs && !program" class="m-auto max-w-md text-center">
+            <p class="text-lg font-semibold">There is no program yet</p>
+            <p class="mt-1 text-soft">
+                The bench runs an ELF file on the simulated board. Add one under Boot.
+            </p>
+            <RouterLink :to="`/p/${context.id}/boot`" class="button-main mt-4">Go to Boot</RouterLink>
+        </div>
+        <div
+            v-else
+            class="grid min-h-0 flex-1 grid-cols-[minmax(560px,1.25fr)_minmax(420px,1fr)] gap-5 overflow-auto px-5 py-4"
+        >
+            <div class="flex min-h-0 flex-col gap-4">
+                <BoardPicture
+                    v-if="platform"
+                    :title="platform.boardTitle"
+                    :parts="platform.parts"
+                    :levels="state?.parts ?? []"
+                    :loaded="bench?.loaded ?? false"
+                    @move="move"
+                />
+                <BenchConsole ref="screen" :loaded="bench?.loaded ?? false" @type="type" />
+            </div>
+            <RegisterTable
+                v-if="platform && bench?.loaded"
+                :blocks="bench.blocks"
+                :platform="platform"
+                :running="running"
+                :cycles="state?.cycles ?? 0"
+            />
+            <div v-else class="sheet p-6 text-soft">
+                Registers of the blocks appear here by name once a program is loaded. They can be read and
+                written while the board runs.
+            </div>
+        </div>
+    </div>
+</template>

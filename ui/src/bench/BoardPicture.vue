@@ -1,0 +1,150 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { PlatformView, StateView } from '../api/client'
+
+const props = defineProps<{
+    title: string
+    parts: PlatformView['parts']
+    levels: StateView['parts']
+    loaded: boolean
+}>()
+const emit = defineEmits<{ move: [part: string, levels: number] }>()
+
+interface Row {
+    part: string
+    title: string
+    kind: string
+    block?: string | null
+    width: number
+    levels: number
+}
+
+const rows = computed<Row[]>(() =>
+    props.parts
+        .filter((part) => ['lamps', 'switches', 'buttons'].includes(part.kind))
+        .map((part) => {
+            const level = props.levels.find((each) => each.part === part.part)
+            return {
+                part: part.part,
+                title: part.title,
+                kind: part.kind,
+                block: part.block,
+                width: level?.width ?? 0,
+                levels: level?.levels ?? 0,
+            }
+        }),
+)
+
+const isHigh = (row: Row, line: number): boolean => ((row.levels >>> line) & 1) === 1
+/** Line 0 is on the right, as in a binary number. */
+const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) => row.width - 1 - at)
+const flip = (row: Row, line: number): number => (row.levels ^ (1 << line)) >>> 0
+const set = (row: Row, line: number, high: boolean): number =>
+    (high ? row.levels | (1 << line) : row.levels & ~(1 << line)) >>> 0
+
+function press(row: Row, line: number, high: boolean): void {
+    if (isHigh(row, line) !== high) {
+        emit('move', row.part, set(row, line, high))
+    }
+}
+</script>
+
+<template>
+    <section class="sheet p-3" aria-label="Board">
+        <h2 class="text-[13px] font-semibold">{{ title }}</h2>
+        <div v-for="row in rows" :key="row.part" class="mt-2 grid grid-cols-[150px_1fr] items-center">
+            <div class="leading-tight">
+                <div>{{ row.title }}</div>
+                <div class="text-[12px] text-soft">{{ row.block ?? 'not used by the platform' }}</div>
+            </div>
+            <div class="flex h-12 items-center gap-2.5">
+                <p v-if="row.block && !loaded" class="text-[13px] text-soft">
+                    dark until a program is loaded
+                </p>
+                <template v-for="line in lines(row)" :key="line">
+                    <div
+                        v-if="row.kind === 'lamps'"
+                        class="flex w-9 flex-col items-center"
+                        role="img"
+                        :aria-label="`Lamp ${line} ${isHigh(row, line) ? 'lit' : 'dark'}`"
+                        :data-lamp="isHigh(row, line) ? 'lit' : 'dark'"
+                    >
+                        <svg viewBox="0 0 24 24" class="size-6" aria-hidden="true">
+                            <circle
+                                cx="12"
+                                cy="12"
+                                r="10"
+                                :fill="isHigh(row, line) ? '#e69f00' : 'var(--sunken)'"
+                                stroke="var(--ink)"
+                                stroke-width="1.2"
+                            />
+                            <circle v-if="isHigh(row, line)" cx="12" cy="12" r="4" fill="#fff3cf" />
+                        </svg>
+                        <span class="font-mono text-[11px] text-soft">{{ line }}</span>
+                    </div>
+                    <button
+                        v-else-if="row.kind === 'switches'"
+                        class="flex w-9 flex-col items-center"
+                        role="switch"
+                        :aria-checked="isHigh(row, line)"
+                        :aria-label="`Switch ${line}`"
+                        @click="emit('move', row.part, flip(row, line))"
+                    >
+                        <svg viewBox="0 0 16 28" class="h-7 w-4" aria-hidden="true">
+                            <rect
+                                x="1"
+                                y="1"
+                                width="14"
+                                height="26"
+                                rx="3"
+                                fill="var(--sunken)"
+                                stroke="var(--ink)"
+                                stroke-width="1.2"
+                            />
+                            <rect
+                                x="3"
+                                :y="isHigh(row, line) ? 3 : 14"
+                                width="10"
+                                height="11"
+                                rx="2"
+                                :fill="isHigh(row, line) ? 'var(--accent)' : 'var(--soft)'"
+                            />
+                        </svg>
+                        <span class="font-mono text-[11px] text-soft">{{ line }}</span>
+                    </button>
+                    <button
+                        v-else
+                        class="flex w-9 flex-col items-center"
+                        :aria-label="`Button ${line}`"
+                        :aria-pressed="isHigh(row, line)"
+                        @pointerdown="press(row, line, true)"
+                        @pointerup="press(row, line, false)"
+                        @pointerleave="press(row, line, false)"
+                        @keydown.space.prevent="press(row, line, true)"
+                        @keyup.space.prevent="press(row, line, false)"
+                    >
+                        <svg viewBox="0 0 24 24" class="size-6" aria-hidden="true">
+                            <rect
+                                x="1"
+                                y="1"
+                                width="22"
+                                height="22"
+                                rx="3"
+                                fill="var(--sunken)"
+                                stroke="var(--ink)"
+                                stroke-width="1.2"
+                            />
+                            <circle
+                                cx="12"
+                                cy="12"
+                                r="7"
+                                :fill="isHigh(row, line) ? 'var(--accent)' : 'var(--soft)'"
+                            />
+                        </svg>
+                        <span class="font-mono text-[11px] text-soft">{{ line }}</span>
+                    </button>
+                </template>
+            </div>
+        </div>
+    </section>
+</template>

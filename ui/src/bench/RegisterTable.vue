@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { answer, client, type PlatformView } from '../api/client'
+import AddressField from '../compose/AddressField.vue'
+import { copy, tellProblem } from '../frame/notices'
+import { usePlatform } from '../frame/platform'
+
+const props = defineProps<{ blocks: string[]; platform: PlatformView; running: boolean; cycles: number }>()
+const context = usePlatform()
+const queries = useQueryClient()
+const chosen = ref<string>()
+const block = computed(() =>
+    chosen.value && props.blocks.includes(chosen.value) ? chosen.value : props.blocks[0],
+)
+const key = computed(() => ['bench-registers', context.id, block.value])
+const { data: values } = useQuery({
+    queryKey: key,
+    queryFn: () =>
+        answer(
+            client.GET('/api/platforms/{id}/bench/registers', {
+                params: { path: { id: context.id }, query: { block: block.value ?? '' } },
+            }),
+        ),
+    enabled: computed(() => block.value !== undefined),
+    refetchInterval: computed(() => (props.running ? 500 : false)),
+    placeholderData: (before) => before,
+})
+
+const about = computed(() => props.platform.blocks.find((each) => each.name === block.value)?.registers ?? [])
+const accessOf = (name: string): string => about.value.find((each) => each.name === name)?.access ?? 'rw'
+const explains = (name: string): string => about.value.find((each) => each.name === name)?.explains ?? ''
+const isRow = (name: string): boolean => (about.value.find((each) => each.name === name)?.count ?? 1) > 1
+
+async function write(register: string, index: number, value: string): Promise<void> {
+    try {
+        await answer(
+            client.POST('/api/platforms/{id}/bench/registers', {
+                params: { path: { id: context.id } },
+                body: { block: block.value ?? '', register, index, value },
+            }),
+        )
+    } catch (error) {
+        tellProblem(error)
+    }
+    await queries.invalidateQueries({ queryKey: key.value })
+}
+</script>
+
+<template>
+    <section class="sheet flex min-h-0 flex-col" aria-label="Registers">
+        <div class="flex flex-wrap items-center gap-1 border-b border-line px-3 py-1.5">
+            <h2 class="mr-2 text-[13px] font-semibold">Registers of</h2>
+            <button
+                v-for="name in blocks"
+                :key="name"
+                class="rounded px-2 hover:text-accent"
+                :class="name === block ? 'bg-accent-soft font-semibold text-accent' : ''"
+                :aria-pressed="name === block"
+                @click="chosen = name"
+            >
+                {{ name }}
+            </button>
+        </div>
+        <div class="min-h-0 flex-1 overflow-auto">
+            <table class="w-full">
+                <thead>
+                    <tr class="table-head">
+                        <th scope="col" class="px-3 py-1">Register</th>
+                        <th scope="col" class="px-2 py-1">Address</th>
+                        <th scope="col" class="px-2 py-1">Access</th>
+                        <th scope="col" class="px-3 py-1">Value</th>
+                    </tr>
+                </thead>
+                <tbody>
+                    <tr
+                        v-for="value in values"
+                        :key="value.register + value.index"
+                        class="border-b border-line"
+                        :title="explains(value.register)"
+                    >
+                        <td class="px-3 py-0.5 font-mono text-[13px] font-semibold">
+                            {{ value.register }}{{ isRow(value.register) ? `[${value.index}]` : '' }}
+                        </td>
+                        <td class="px-2 py-0.5">
+                            <button
+                                class="font-mono text-[13px] hover:text-accent"
+                                title="Copy"
+                                @click="copy(value.address)"
+                            >
+                                {{ value.address }}
+                            </button>
+                        </td>
+                        <td class="px-2 py-0.5 text-[13px] text-soft">{{ accessOf(value.register) }}</td>
+                        <td class="w-48 px-3 py-0.5 font-mono text-[13px]">
+                            <AddressField
+                                v-if="accessOf(value.register) !== 'ro'"
+                                hide-label
+                                :label="`Value of ${value.register}`"
+                                :value="value.value"
+                                @change="(text) => write(value.register, value.index, text)"
+                            />
+                            <span v-else class="px-2">{{ value.value }}</span>
+                        </td>
+                    </tr>
+                </tbody>
+            </table>
+        </div>
+    </section>
+</template>

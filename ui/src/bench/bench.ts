@@ -1,0 +1,102 @@
+import { useQueryClient } from '@tanstack/vue-query'
+import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
+import { answer, client, type BenchView, type StateView } from '../api/client'
+import { tellProblem } from '../frame/notices'
+
+/** The simulated board of a platform: what is on it, what it shows, and what can be done with it. */
+export function useBench(
+    id: string,
+    revision: Ref<number | undefined>,
+    say: (text: string, fresh: boolean) => void,
+) {
+    const queries = useQueryClient()
+    const bench = shallowRef<BenchView>()
+    const state = shallowRef<StateView>()
+    const busy = ref(false)
+    const path = { params: { path: { id } } }
+    let source: EventSource | undefined
+    let fresh = true
+
+    async function attempt(action: () => Promise<unknown>): Promise<void> {
+        try {
+            await action()
+        } catch (error) {
+            tellProblem(error)
+        }
+    }
+
+    async function look(): Promise<void> {
+        bench.value = await answer(client.GET('/api/platforms/{id}/bench', path))
+        state.value = bench.value.state ?? undefined
+        if (bench.value.loaded && !source) {
+            follow()
+        }
+    }
+
+    function follow(): void {
+        source?.close()
+        source = new EventSource(`/api/platforms/${id}/bench/frames`)
+        source.onopen = () => {
+            fresh = true
+        }
+        source.addEventListener('frame', (event) => {
+            const frame = JSON.parse((event as MessageEvent<string>).data) as {
+                state: StateView
+                console: string
+            }
+            state.value = frame.state
+            if (frame.console || fresh) {
+                say(frame.console, fresh)
+            }
+            fresh = false
+        })
+        source.onerror = () => {
+            // The bench was put away or loaded anew; look again in a moment.
+            source?.close()
+            source = undefined
+            window.setTimeout(() => void attempt(look), 1500)
+        }
+    }
+
+    async function load(program: string): Promise<void> {
+        busy.value = true
+        source?.close()
+        source = undefined
+        await attempt(async () => {
+            bench.value = await answer(
+                client.POST('/api/platforms/{id}/bench', { ...path, body: { program } }),
+            )
+            state.value = bench.value.state ?? undefined
+            follow()
+        })
+        await queries.invalidateQueries({ queryKey: ['bench-registers', id] })
+        busy.value = false
+    }
+
+    const act = (action: 'run' | 'pause' | 'step' | 'reset'): Promise<void> =>
+        attempt(async () => {
+            state.value = await answer(
+                client.POST('/api/platforms/{id}/bench/{action}', { params: { path: { id, action } } }),
+            )
+            await queries.invalidateQueries({ queryKey: ['bench-registers', id] })
+        })
+
+    const type = (text: string): Promise<void> =>
+        attempt(() => answer(client.POST('/api/platforms/{id}/bench/console', { ...path, body: { text } })))
+
+    const move = (part: string, levels: number): Promise<void> =>
+        attempt(() =>
+            answer(
+                client.POST('/api/platforms/{id}/bench/parts/{part}', {
+                    params: { path: { id, part } },
+                    body: { levels },
+                }),
+            ),
+        )
+
+    watch(revision, () => void attempt(look))
+    void attempt(look)
+    onScopeDispose(() => source?.close())
+
+    return { bench, state, busy, load, act, type, move }
+}

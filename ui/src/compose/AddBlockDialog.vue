@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { answer, client, type PlanRequest } from '../api/client'
+import { open } from '../frame/actions'
+import { usePlatform } from '../frame/platform'
+import { usePlan } from './plan'
+import PlanLines from './PlanLines.vue'
+
+interface Offer {
+    key: string
+    title: string
+    summary: string
+    type: string
+    part?: string
+}
+
+const context = usePlatform()
+const { data: library } = useQuery({
+    queryKey: ['library'],
+    queryFn: () => answer(client.GET('/api/library')),
+})
+const { plan, problem, begin, change, toggle, choose, apply } = usePlan(context)
+const filter = ref('')
+const picked = ref<Offer>()
+const name = ref('')
+
+const matches = (text: string): boolean => text.toLowerCase().includes(filter.value.toLowerCase().trim())
+
+const types = computed<Offer[]>(() =>
+    (library.value?.types ?? [])
+        .map((type) => ({
+            key: type.identity,
+            title: type.title,
+            summary: type.summary,
+            type: type.identity,
+        }))
+        .filter((offer) => matches(`${offer.title} ${offer.summary} ${offer.type}`)),
+)
+
+/** Parts of the board that nobody has taken, each with the block that drives it. */
+const parts = computed<Offer[]>(() =>
+    (context.platform.value?.parts ?? [])
+        .filter((part) => !part.block && part.drivers.length > 0)
+        .map((part) => {
+            const type = library.value?.types.find((each) => each.identity === part.drivers[0])
+            return {
+                key: `part ${part.part}`,
+                title: part.title,
+                summary: `board part ${part.part}, driven by a ${type?.title ?? 'block'}`,
+                type: part.drivers[0] ?? '',
+                part: part.part,
+            }
+        })
+        .filter((offer) => matches(`${offer.title} ${offer.summary}`)),
+)
+
+function request(offer: Offer, wished?: string): PlanRequest['add'] {
+    return {
+        type: offer.type,
+        ...(offer.part ? { part: offer.part } : {}),
+        ...(wished ? { name: wished } : {}),
+        ...(open.addAt ? { near: open.addAt } : {}),
+    }
+}
+
+async function pick(offer: Offer): Promise<void> {
+    picked.value = offer
+    name.value = ''
+    await begin(request(offer))
+    name.value = plan.value?.name ?? ''
+}
+
+watch(
+    () => open.add,
+    (opened) => {
+        if (opened) {
+            picked.value = undefined
+            plan.value = undefined
+            filter.value = ''
+        }
+    },
+)
+
+async function rename(): Promise<void> {
+    if (picked.value) {
+        await change(request(picked.value, name.value.trim()))
+    }
+}
+
+async function confirm(): Promise<void> {
+    const added = plan.value?.name
+    if (await apply()) {
+        open.add = false
+        context.selected.value = added ?? undefined
+    }
+}
+</script>
+
+<template>
+    <Dialog :open="open.add" class="relative z-40" @close="open.add = false">
+        <div class="fixed inset-0 bg-black/20" aria-hidden="true"></div>
+        <div class="fixed inset-0 flex items-start justify-center pt-16">
+            <DialogPanel class="sheet flex h-[78vh] w-[920px] flex-col p-5 shadow-xl">
+                <DialogTitle class="text-lg font-semibold">Add a block</DialogTitle>
+                <div class="mt-3 flex min-h-0 flex-1 gap-5">
+                    <div class="flex w-[340px] flex-col">
+                        <input
+                            v-model="filter"
+                            class="input !py-1"
+                            placeholder="Find by name or purpose"
+                            aria-label="Find a block"
+                        />
+                        <div class="mt-3 min-h-0 flex-1 overflow-auto pr-1">
+                            <template v-if="parts.length">
+                                <h3 class="heading">Free parts of the board</h3>
+                                <button
+                                    v-for="offer in parts"
+                                    :key="offer.key"
+                                    class="mt-1 block w-full rounded border px-2 py-1 text-left hover:border-accent"
+                                    :class="
+                                        picked?.key === offer.key
+                                            ? 'border-accent bg-accent-soft'
+                                            : 'border-transparent'
+                                    "
+                                    @click="pick(offer)"
+                                >
+                                    <span class="block font-semibold">{{ offer.title }}</span>
+                                    <span class="block text-[13px] text-soft">{{ offer.summary }}</span>
+                                </button>
+                            </template>
+                            <h3 class="heading mt-3">Block types</h3>
+                            <button
+                                v-for="offer in types"
+                                :key="offer.key"
+                                class="mt-1 block w-full rounded border px-2 py-1 text-left hover:border-accent"
+                                :class="
+                                    picked?.key === offer.key
+                                        ? 'border-accent bg-accent-soft'
+                                        : 'border-transparent'
+                                "
+                                @click="pick(offer)"
+                            >
+                                <span class="block font-semibold">{{ offer.title }}</span>
+                                <span class="block text-[13px] text-soft">{{ offer.summary }}</span>
+                            </button>
+                            <p v-if="!parts.length && !types.length" class="mt-3 text-soft">
+                                Nothing in the library is called that.
+                            </p>
+                        </div>
+                    </div>
+                    <div class="flex min-w-0 flex-1 flex-col border-l border-line pl-5">
+                        <p v-if="!picked" class="text-soft">
+                            Choose a block to see how it would be wired before it is added.
+                        </p>
+                        <template v-else>
+                            <label class="flex items-center gap-3">
+                                <span class="text-soft">Name</span>
+                                <input v-model="name" class="input w-56 font-mono" @change="rename" />
+                            </label>
+                            <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
+                            <template v-if="plan">
+                                <h3 class="heading mt-4">What will be done</h3>
+                                <div class="min-h-0 flex-1 overflow-auto">
+                                    <PlanLines :lines="plan.lines" @toggle="toggle" @choose="choose" />
+                                    <p v-if="plan.lines.length === 0" class="mt-2 text-soft">
+                                        The block is added; there is nothing yet that it could be connected
+                                        to.
+                                    </p>
+                                </div>
+                            </template>
+                        </template>
+                    </div>
+                </div>
+                <div class="mt-4 flex justify-end gap-2">
+                    <button class="button" @click="open.add = false">Cancel</button>
+                    <button class="button-main" :disabled="!plan" @click="confirm">
+                        {{ plan?.name ? `Add ${plan.name}` : 'Add' }}
+                    </button>
+                </div>
+            </DialogPanel>
+        </div>
+    </Dialog>
+</template>

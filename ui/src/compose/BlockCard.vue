@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { TargetView } from '../api/client'
+import { usePlatform } from '../frame/platform'
+import { tagsOf } from './nets'
+
+const props = defineProps<{ target: TargetView; faded: boolean; lit: boolean }>()
+const net = defineModel<string>('net')
+const context = usePlatform()
+const block = computed(() => context.platform.value?.blocks.find((each) => each.name === props.target.block))
+const selected = computed(() => context.selected.value?.split('.')[0] === props.target.block)
+const finding = computed(() =>
+    context.platform.value?.findings.find((each) => each.block === props.target.block && !each.accepted),
+)
+const tags = computed(() =>
+    context.platform.value ? tagsOf(context.platform.value, props.target.block) : [],
+)
+/** What tells this block from others of its type. */
+const detail = computed(() => {
+    const width = block.value?.parameters.find((each) => each.parameter.name === 'WIDTH')
+    const direction = block.value?.parameters.find((each) => each.parameter.name === 'DIRECTION')
+    return width && direction
+        ? `${block.value?.title ?? ''} · ${width.shown.replace(' lines', '')} ${direction.shown}`
+        : (block.value?.title ?? '')
+})
+</script>
+
+<template>
+    <div :class="faded ? 'opacity-35' : ''" class="transition-opacity">
+        <div class="ml-2 flex h-5 items-end border-l-2 border-ink pl-1.5">
+            <span class="font-mono text-[12px]" :class="target.conflict ? 'font-semibold text-error' : ''">{{
+                target.base
+            }}</span>
+        </div>
+        <button
+            class="flex h-[98px] w-full flex-col overflow-hidden rounded-md border bg-sheet px-2 py-1 text-left hover:border-accent"
+            :class="[
+                selected
+                    ? 'border-accent ring-1 ring-accent'
+                    : finding
+                      ? finding.grade === 'error'
+                          ? 'border-error'
+                          : 'border-warn'
+                      : 'border-line',
+                lit ? '!bg-accent-soft' : '',
+            ]"
+            data-card
+            :data-block="target.block"
+            :aria-pressed="selected"
+            :aria-label="`${target.label}, ${detail}, ${target.base} to ${target.last}, ${target.size}`"
+            @click="context.selected.value = target.block"
+        >
+            <span class="flex w-full items-baseline justify-between gap-1">
+                <span class="truncate font-semibold">{{ target.label }}</span>
+                <span class="font-mono text-[11px] whitespace-nowrap text-soft">{{ target.size }}</span>
+            </span>
+            <span class="block w-full truncate text-[13px] text-soft">{{ detail }}</span>
+            <span class="mt-1 flex flex-wrap gap-1">
+                <span v-if="target.held" class="tag !text-accent">held</span>
+                <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>
+                <span
+                    v-for="tag in tags"
+                    :key="tag.net + tag.text"
+                    class="tag"
+                    :class="[
+                        tag.open ? '!border-warn !text-warn' : '',
+                        net === tag.net ? '!border-accent !bg-accent-soft !text-accent' : '',
+                    ]"
+                    @mouseenter="net = tag.net"
+                    @mouseleave="net = undefined"
+                    >{{ tag.text }}</span
+                >
+            </span>
+        </button>
+    </div>
+</template>

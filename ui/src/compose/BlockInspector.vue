@@ -1,0 +1,257 @@
+<script setup lang="ts">
+import { TrashIcon } from '@heroicons/vue/20/solid'
+import { computed } from 'vue'
+import type { BlockView, InterfaceView, InterruptView, OutwardView } from '../api/client'
+import EditableName from '../frame/EditableName.vue'
+import { copy } from '../frame/notices'
+import { usePlatform } from '../frame/platform'
+import AddressField from './AddressField.vue'
+import ParameterField from './ParameterField.vue'
+import RegisterList from './RegisterList.vue'
+
+const props = defineProps<{ block: BlockView }>()
+const context = usePlatform()
+const platform = computed(() => context.platform.value)
+const targets = computed(() => props.block.interfaces.filter((form) => form.role === 'target'))
+const initiators = computed(() => props.block.interfaces.filter((form) => form.role === 'initiator'))
+
+async function rename(name: string): Promise<void> {
+    if (await context.edit({ edit: 'rename-block', block: props.block.name, name })) {
+        context.selected.value = name
+    }
+}
+
+function remove(): void {
+    void context.edit({ edit: 'remove-block', block: props.block.name })
+    context.selected.value = undefined
+}
+
+function place(form: InterfaceView, base: string, held = form.held): void {
+    void context.edit({
+        edit: 'attach',
+        block: props.block.name,
+        busInterface: form.name,
+        bus: form.bus,
+        base,
+        held,
+    })
+}
+
+function onBus(form: InterfaceView, bus: string): void {
+    void context.edit(
+        bus
+            ? { edit: 'attach', block: props.block.name, busInterface: form.name, bus }
+            : { edit: 'detach', block: props.block.name, busInterface: form.name },
+    )
+}
+
+function toSink(wire: InterruptView, choice: string): void {
+    const sink = wire.choices.find((each) => `${each.block}.${each.sink}` === choice)
+    void context.edit(
+        sink
+            ? {
+                  edit: 'connect-interrupt',
+                  block: props.block.name,
+                  source: wire.name,
+                  sinkBlock: sink.block,
+                  sink: sink.sink,
+                  input: sink.free ?? sink.first,
+              }
+            : { edit: 'disconnect-interrupt', block: props.block.name, source: wire.name },
+    )
+}
+
+function toInput(wire: InterruptView, text: string): void {
+    const input = Number(text)
+    if (Number.isInteger(input)) {
+        void context.edit({
+            edit: 'connect-interrupt',
+            block: props.block.name,
+            source: wire.name,
+            sinkBlock: wire.sinkBlock,
+            sink: wire.sink,
+            input,
+        })
+    }
+}
+
+function toPart(outward: OutwardView, part: string): void {
+    void context.edit(
+        part
+            ? { edit: 'bind-part', block: props.block.name, outward: outward.name, part }
+            : { edit: 'unbind', block: props.block.name, outward: outward.name },
+    )
+}
+
+function toDomain(port: string, domain: string): void {
+    void context.edit({ edit: 'set-domain', block: props.block.name, port, ...(domain ? { domain } : {}) })
+}
+
+const valueOf = (event: Event): string => (event.target as HTMLInputElement | HTMLSelectElement).value
+</script>
+
+<template>
+    <aside
+        class="flex w-[336px] shrink-0 flex-col gap-4 overflow-y-auto border-l border-line bg-sheet p-4"
+        aria-label="Inspector"
+    >
+        <div>
+            <div class="flex items-center gap-2">
+                <EditableName
+                    label="Name of the block"
+                    class="min-w-0 flex-1 text-xl font-semibold"
+                    :value="block.name"
+                    @change="rename"
+                />
+                <button
+                    class="text-soft hover:text-error"
+                    :aria-label="`Remove ${block.name}`"
+                    title="Remove (Del)"
+                    @click="remove"
+                >
+                    <TrashIcon class="size-5" />
+                </button>
+            </div>
+            <p class="px-1 text-[13px] text-soft">{{ block.title }} · {{ block.type.split(':').at(-1) }}</p>
+            <p class="px-1 text-[13px] text-soft">{{ block.summary }}</p>
+        </div>
+        <section v-if="block.parameters.length">
+            <h2 class="heading">Parameters</h2>
+            <ParameterField
+                v-for="value in block.parameters"
+                :key="value.parameter.name"
+                :block="block.name"
+                :value="value"
+            />
+        </section>
+        <section v-for="form in targets" :key="form.name">
+            <h2 class="heading">Where software finds it</h2>
+            <template v-if="form.bus">
+                <AddressField label="base" :value="form.base ?? ''" @change="(base) => place(form, base)" />
+                <div class="grid grid-cols-[96px_1fr] items-center py-0.5">
+                    <span>last</span>
+                    <span class="px-2 font-mono text-[13px]">{{ form.last ?? '—' }}</span>
+                    <span>size</span>
+                    <span class="px-2 font-mono text-[13px]">{{ form.size }}</span>
+                </div>
+                <label class="flex items-center gap-2 py-0.5">
+                    <span class="w-[88px]">held</span>
+                    <input
+                        type="checkbox"
+                        class="size-4 accent-[var(--accent)]"
+                        :checked="form.held"
+                        :disabled="!form.base"
+                        @change="place(form, form.base ?? '', !form.held)"
+                    />
+                    <span class="text-[13px] text-soft">automatic placement leaves it</span>
+                </label>
+            </template>
+            <label class="grid grid-cols-[96px_1fr] items-center py-0.5">
+                <span>bus</span>
+                <select class="input" :value="form.bus ?? ''" @change="onBus(form, valueOf($event))">
+                    <option value="">none</option>
+                    <option v-for="bus in platform?.buses" :key="bus.name">{{ bus.name }}</option>
+                </select>
+            </label>
+            <p class="mt-1 text-[13px] text-soft">
+                Reached by {{ form.reachedBy.length ? form.reachedBy.join(', ') : 'nobody' }}.
+            </p>
+        </section>
+        <section v-if="initiators.length">
+            <h2 class="heading">Initiators</h2>
+            <label
+                v-for="form in initiators"
+                :key="form.name"
+                class="grid grid-cols-[136px_1fr] items-center py-0.5"
+            >
+                <span>{{ form.title }}</span>
+                <select class="input" :value="form.bus ?? ''" @change="onBus(form, valueOf($event))">
+                    <option value="">no bus</option>
+                    <option v-for="bus in platform?.buses" :key="bus.name">{{ bus.name }}</option>
+                </select>
+            </label>
+        </section>
+        <section v-if="block.interrupts.length">
+            <h2 class="heading">Interrupts</h2>
+            <div v-for="wire in block.interrupts" :key="wire.name" class="flex items-center gap-2 py-0.5">
+                <span class="w-[88px] shrink-0">{{ wire.name }}</span>
+                <select
+                    class="input min-w-0 flex-1"
+                    :aria-label="`Where ${wire.name} goes`"
+                    :value="wire.sinkBlock ? `${wire.sinkBlock}.${wire.sink}` : ''"
+                    @change="toSink(wire, valueOf($event))"
+                >
+                    <option value="">nowhere</option>
+                    <option v-for="sink in wire.choices" :key="sink.block + sink.sink">
+                        {{ sink.block }}.{{ sink.sink }}
+                    </option>
+                </select>
+                <input
+                    v-if="wire.sinkBlock && wire.line === 'device'"
+                    class="input w-14 font-mono"
+                    :aria-label="`Input of ${wire.name}`"
+                    inputmode="numeric"
+                    :value="wire.input"
+                    @change="toInput(wire, valueOf($event))"
+                />
+            </div>
+        </section>
+        <section v-if="block.outward.length">
+            <h2 class="heading">Leaves the chip</h2>
+            <div v-for="outward in block.outward" :key="outward.name" class="py-0.5">
+                <label class="grid grid-cols-[96px_1fr] items-center">
+                    <span>{{ outward.title }}</span>
+                    <select
+                        class="input"
+                        :value="outward.part ?? ''"
+                        @change="toPart(outward, valueOf($event))"
+                    >
+                        <option value="">
+                            {{ outward.bound && !outward.part ? 'pins by hand' : 'open' }}
+                        </option>
+                        <option v-if="outward.part">{{ outward.part }}</option>
+                        <option v-for="part in outward.partChoices" :key="part">{{ part }}</option>
+                    </select>
+                </label>
+                <p v-for="pins in outward.pins" :key="pins" class="mt-0.5 font-mono text-[12px] text-soft">
+                    {{ pins }}
+                </p>
+                <p v-if="!outward.pins.length" class="mt-0.5 font-mono text-[12px] text-soft">
+                    {{ outward.ports.join(' · ') }}
+                </p>
+            </div>
+        </section>
+        <section v-if="block.clocks.length">
+            <h2 class="heading">Clock and reset</h2>
+            <label
+                v-for="port in block.clocks"
+                :key="port.name"
+                class="grid grid-cols-[96px_1fr] items-center py-0.5"
+            >
+                <span
+                    >{{ port.name }} <span class="text-[12px] text-soft">{{ port.sort }}</span></span
+                >
+                <select
+                    class="input"
+                    :value="port.domain ?? ''"
+                    @change="toDomain(port.name, valueOf($event))"
+                >
+                    <option value="">none</option>
+                    <option v-for="domain in platform?.domains" :key="domain.name">{{ domain.name }}</option>
+                </select>
+            </label>
+        </section>
+        <RegisterList v-if="block.registers.length" :block="block" @copy="copy" />
+        <section v-if="block.resources.length">
+            <h2 class="heading">Estimated use of the device</h2>
+            <div
+                v-for="resource in block.resources"
+                :key="resource.name"
+                class="flex justify-between py-0.5 text-[13px]"
+            >
+                <span>{{ resource.name }}</span>
+                <span class="font-mono">{{ resource.amount.toLocaleString('en') }}</span>
+            </div>
+        </section>
+    </aside>
+</template>

@@ -1,0 +1,32 @@
+<script setup lang="ts">
+import type { BlockView } from '../api/client'
+import { open } from '../frame/actions'
+import { usePlatform } from '../frame/platform'
+
+defineProps<{ blocks: BlockView[] }>()
+defineModel<string>('net')
+const context = usePlatform()
+</script>
+
+<template>
+    <section class="rounded border border-dashed border-line p-3" aria-label="Blocks on no bus">
+        <div class="flex items-center justify-between">
+            <h2 class="text-[13px] font-semibold text-soft">On no bus yet</h2>
+            <button class="button" @click="open.wiring = true">Show the wiring plan</button>
+        </div>
+        <div class="mt-2 flex flex-wrap gap-2">
+            <button
+                v-for="block in blocks"
+                :key="block.name"
+                class="sheet w-[138px] px-2 py-1 text-left hover:border-accent"
+                :class="context.selected.value === block.name ? 'border-accent ring-1 ring-accent' : ''"
+                data-card
+                :data-block="block.name"
+                @click="context.selected.value = block.name"
+            >
+                <span class="block truncate font-semibold">{{ block.name }}</span>
+                <span class="block truncate text-[13px] text-soft">{{ block.title }}</span>
+            </button>
+        </div>
+    </section>
+</template>

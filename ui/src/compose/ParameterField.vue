@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { ValueView } from '../api/client'
+import { usePlatform } from '../frame/platform'
+
+const props = defineProps<{ block: string; value: ValueView }>()
+const context = usePlatform()
+const text = ref(props.value.text)
+const parameter = computed(() => props.value.parameter)
+const isAddress = computed(() => ['address', 'size', 'integer'].includes(parameter.value.form))
+/** The value worked out, where it says more than what is written. */
+const worked = computed(() =>
+    isAddress.value && props.value.shown.split(' ')[0] !== props.value.text ? props.value.shown : '',
+)
+
+watch(
+    () => props.value.text,
+    (value) => (text.value = value),
+)
+
+async function set(value: string): Promise<void> {
+    if (value !== props.value.text) {
+        const done = await context.edit({
+            edit: 'set-parameter',
+            block: props.block,
+            parameter: parameter.value.name,
+            value,
+        })
+        if (!done) {
+            text.value = props.value.text
+        }
+    }
+}
+
+function reset(): void {
+    void context.edit({ edit: 'set-parameter', block: props.block, parameter: parameter.value.name })
+}
+</script>
+
+<template>
+    <div class="py-0.5" :title="parameter.explains">
+        <label class="grid grid-cols-[128px_1fr] items-center">
+            <span>{{ parameter.title }}</span>
+            <select
+                v-if="parameter.form === 'choice'"
+                class="input min-w-0"
+                :value="value.text"
+                @change="set(($event.target as HTMLSelectElement).value)"
+            >
+                <option v-for="choice in parameter.choices" :key="choice.value" :value="choice.value">
+                    {{ choice.title }}
+                </option>
+            </select>
+            <input
+                v-else-if="parameter.form === 'boolean'"
+                type="checkbox"
+                class="size-4 accent-[var(--accent)]"
+                :checked="value.shown === 'on'"
+                @change="set(value.shown === 'on' ? '0' : '1')"
+            />
+            <input
+                v-else
+                v-model="text"
+                class="input min-w-0 font-mono text-[13px]"
+                spellcheck="false"
+                @keydown.enter="set(text)"
+                @keydown.esc.stop="text = value.text"
+                @blur="set(text)"
+            />
+        </label>
+        <div v-if="worked || value.note || value.chosen" class="flex justify-end gap-2 text-[12px] text-soft">
+            <span v-if="worked" class="font-mono">= {{ worked }}</span>
+            <span v-if="value.note" class="font-mono">{{ value.note }}</span>
+            <button
+                v-if="value.chosen"
+                class="hover:text-accent"
+                :title="`Default: ${parameter.initial}`"
+                @click="reset"
+            >
+                default
+            </button>
+        </div>
+    </div>
+</template>

@@ -1,0 +1,58 @@
+import type { PlatformView } from '../api/client'
+
+/** A small mark on a block for a signal that is no line: clock, interrupt, board part. */
+export interface SignalTag {
+    text: string
+    /** Everything with the same net lights up together. */
+    net: string
+    open: boolean
+}
+
+/** The tags of a block. The clock is left out where it is the one of the band behind the block. */
+export function tagsOf(platform: PlatformView, name: string): SignalTag[] {
+    const block = platform.blocks.find((each) => each.name === name)
+    if (!block) {
+        return []
+    }
+    const tags: SignalTag[] = []
+    for (const clock of block.clocks) {
+        if (!clock.domain) {
+            tags.push({
+                text: clock.sort === 'clock' ? 'no clock' : 'no reset',
+                net: `open ${name}.${clock.name}`,
+                open: true,
+            })
+        }
+    }
+    for (const wire of block.interrupts) {
+        if (!wire.sinkBlock) {
+            tags.push({ text: `${wire.name} open`, net: `open ${name}.${wire.name}`, open: true })
+        } else if (wire.line === 'device') {
+            tags.push({ text: `irq ${String(wire.input)}`, net: `interrupt ${wire.sinkBlock}`, open: false })
+        } else {
+            tags.push({
+                text: `${wire.line} → ${wire.sinkBlock}`,
+                net: `interrupt ${wire.sinkBlock}`,
+                open: false,
+            })
+        }
+    }
+    for (const outward of block.outward) {
+        const text = outward.part ?? (outward.bound ? 'pins' : `${outward.name} open`)
+        tags.push({ text, net: `part ${outward.part ?? name}`, open: !outward.bound })
+    }
+    return tags
+}
+
+/** Every net that a block is on, with those that its tags do not show. */
+export function netsOf(platform: PlatformView, name: string): Set<string> {
+    const nets = new Set(tagsOf(platform, name).map((tag) => tag.net))
+    nets.add(`interrupt ${name}`)
+    const block = platform.blocks.find((each) => each.name === name)
+    for (const clock of block?.clocks ?? []) {
+        if (clock.domain) {
+            nets.add(`${clock.sort} ${clock.domain}`)
+        }
+    }
+    return nets
+}

@@ -1,0 +1,75 @@
+import { reactive, ref } from 'vue'
+import { answer, client, type Edit, type PlanRequest, type PlanView } from '../api/client'
+import { tellProblem } from '../frame/notices'
+import type { PlatformContext } from '../frame/platform'
+
+/** A wiring plan as it is looked at: lines switched off, choices made, and asked for again after each. */
+export function usePlan(context: PlatformContext) {
+    const plan = ref<PlanView>()
+    const problem = ref<string>()
+    const off = reactive(new Set<string>())
+    const chosen = reactive<Record<string, number>>({})
+    let add: PlanRequest['add']
+    let asked = 0
+
+    async function ask(): Promise<void> {
+        const number = ++asked
+        try {
+            const answered = await answer(
+                client.POST('/api/platforms/{id}/plan', {
+                    params: { path: { id: context.id } },
+                    body: { ...(add ? { add } : {}), off: [...off], chosen: { ...chosen } },
+                }),
+            )
+            if (number === asked) {
+                plan.value = answered
+                problem.value = undefined
+            }
+        } catch (error) {
+            if (number === asked) {
+                plan.value = undefined
+                problem.value = error instanceof Error ? error.message : String(error)
+            }
+        }
+    }
+
+    async function begin(block?: PlanRequest['add']): Promise<void> {
+        off.clear()
+        Object.keys(chosen).forEach((key) => Reflect.deleteProperty(chosen, key))
+        plan.value = undefined
+        problem.value = undefined
+        add = block
+        await ask()
+    }
+
+    async function change(block: PlanRequest['add']): Promise<void> {
+        add = block
+        await ask()
+    }
+
+    async function toggle(key: string): Promise<void> {
+        if (!off.delete(key)) {
+            off.add(key)
+        }
+        await ask()
+    }
+
+    async function choose(key: string, choice: number): Promise<void> {
+        chosen[key] = choice
+        await ask()
+    }
+
+    async function apply(): Promise<boolean> {
+        if (!plan.value) {
+            return false
+        }
+        try {
+            return await context.edit(plan.value.edit as unknown as Edit)
+        } catch (error) {
+            tellProblem(error)
+            return false
+        }
+    }
+
+    return { plan, problem, begin, change, toggle, choose, apply }
+}

@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest'
+import type { SlotView } from '../api/client'
+import { CARD_WIDTH, GAP_WIDTH, ITEM_SPACE, layOutRail } from './railLayout'
+
+const gap = (base: string): SlotView => ({ base, last: base, size: '1 KiB' })
+const card = (base: string): SlotView => ({
+    ...gap(base),
+    target: {
+        block: base,
+        busInterface: 'x',
+        label: base,
+        size: '1 KiB',
+        memory: false,
+        held: false,
+        conflict: false,
+    },
+})
+
+describe('layOutRail', () => {
+    it('keeps address order, and nothing overlaps or leaves the picture', () => {
+        for (const width of [150, 400, 640, 920, 1800]) {
+            const slots = Array.from({ length: 40 }, (_, at) =>
+                at % 3 === 1 ? gap(String(at)) : card(String(at)),
+            )
+            const layout = layOutRail(slots, width)
+            expect(layout.rows.flatMap((row) => row.items.map((item) => item.slot.base))).toEqual(
+                slots.map((slot) => slot.base),
+            )
+            for (const row of layout.rows) {
+                row.items.forEach((item, at) => {
+                    const before = row.items[at - 1]
+                    expect(item.x).toBeGreaterThanOrEqual(before ? before.x + before.width : 0)
+                    expect(item.x + item.width).toBeLessThanOrEqual(Math.max(width, CARD_WIDTH))
+                })
+            }
+        }
+    })
+
+    it('goes on in a second row exactly when the first is full', () => {
+        const fits = 2 * CARD_WIDTH + GAP_WIDTH + 2 * ITEM_SPACE
+        const slots = [card('a'), gap('b'), card('c')]
+        expect(layOutRail(slots, fits).rows).toHaveLength(1)
+        expect(layOutRail(slots, fits - 1).rows).toHaveLength(2)
+    })
+})

@@ -1,0 +1,48 @@
+import type { SlotView } from '../api/client'
+
+/** Where one target or gap hangs below its rail. */
+export interface RailItem {
+    slot: SlotView
+    x: number
+    width: number
+}
+
+/** One line of a rail. A rail that is longer than the picture is wide goes on in the next line, as text does. */
+export interface RailRow {
+    y: number
+    width: number
+    items: RailItem[]
+}
+
+export interface RailLayout {
+    rows: RailRow[]
+    height: number
+}
+
+export const CARD_WIDTH = 138
+export const GAP_WIDTH = 72
+export const ITEM_SPACE = 8
+export const ROW_HEIGHT = 144
+
+/**
+ * Places the slots of a bus from left to right in the order given, which is that of their addresses.
+ *
+ * @param width room in pixels; at least one item goes into each row
+ */
+export function layOutRail(slots: SlotView[], width: number): RailLayout {
+    const rows: RailRow[] = [{ y: 0, width: 0, items: [] }]
+    let x = 0
+    for (const slot of slots) {
+        const itemWidth = slot.target ? CARD_WIDTH : GAP_WIDTH
+        let row = rows[rows.length - 1] as RailRow
+        if (row.items.length > 0 && x + itemWidth > width) {
+            row = { y: rows.length * ROW_HEIGHT, width: 0, items: [] }
+            rows.push(row)
+            x = 0
+        }
+        row.items.push({ slot, x, width: itemWidth })
+        x += itemWidth + ITEM_SPACE
+        row.width = x - ITEM_SPACE
+    }
+    return { rows, height: rows.length * ROW_HEIGHT }
+}

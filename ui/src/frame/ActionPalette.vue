@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import {
+    Combobox,
+    ComboboxInput,
+    ComboboxOption,
+    ComboboxOptions,
+    Dialog,
+    DialogPanel,
+} from '@headlessui/vue'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { answer, client } from '../api/client'
+import { open } from './actions'
+import { copy, tellProblem } from './notices'
+import { usePlatform } from './platform'
+import { search, type Entry } from './search'
+import { toggleTheme } from './theme'
+
+const context = usePlatform()
+const router = useRouter()
+const text = ref('')
+const atAddress = ref<Entry[]>([])
+
+const go = (view: string) => () => void router.push(`/p/${context.id}/${view}`)
+const actions = computed<Entry[]>(() => {
+    const entry = (title: string, run: () => void, shortcut = ''): Entry => ({
+        key: `do ${title}`,
+        title,
+        detail: shortcut,
+        kind: 'do',
+        run,
+    })
+    return [
+        entry('Add a block', () => (open.add = true), 'a'),
+        entry('Show the wiring plan', () => (open.wiring = true), 'w'),
+        entry(`Undo ${context.platform.value?.undo ?? ''}`, () => void context.undo(), 'Ctrl Z'),
+        entry(`Redo ${context.platform.value?.redo ?? ''}`, () => void context.redo(), 'Ctrl Shift Z'),
+        entry('Show the findings', () => (open.findings = true)),
+        entry('Go to Compose', go('compose')),
+        entry('Go to Addresses', go('addresses')),
+        entry('Go to Hand-off', go('handoff')),
+        entry('Go to Boot', go('boot')),
+        entry('Go to Bench', go('bench')),
+        entry('Go to all platforms', () => void router.push('/')),
+        entry('Save the platform document', () =>
+            window.location.assign(`/api/platforms/${context.id}/document`),
+        ),
+        entry('Switch between light and dark', toggleTheme),
+    ]
+})
+
+function show(block: string): void {
+    context.selected.value = block
+    void router.push(`/p/${context.id}/compose`)
+}
+
+const entries = computed<Entry[]>(() => {
+    const platform = context.platform.value
+    const found = platform ? search(platform, text.value, { show, copy: (value) => void copy(value) }) : []
+    const words = text.value.toLowerCase().trim()
+    const doing = actions.value.filter((action) => action.title.toLowerCase().includes(words))
+    return [...atAddress.value, ...found, ...doing].slice(0, 40)
+})
+
+let asked = 0
+watch(text, async (value) => {
+    const number = ++asked
+    if (!/^0x[0-9a-f_]+$/i.test(value.trim())) {
+        atAddress.value = []
+        return
+    }
+    try {
+        const places = await answer(
+            client.GET('/api/platforms/{id}/at', {
+                params: { path: { id: context.id }, query: { address: value.trim() } },
+            }),
+        )
+        if (number === asked) {
+            atAddress.value = places.places.map((place) => ({
+                key: `at ${place.initiator}`,
+                title: place.block
+                    ? `${place.block} ${place.registers.join(', ')} ${place.registers.length ? '' : (place.offset ?? '')}`
+                    : 'nothing answers here',
+                detail: `${places.address} · ${place.label}`,
+                kind: 'address',
+                run: () => place.block && show(place.block.split('.')[0] ?? place.block),
+            }))
+        }
+    } catch {
+        atAddress.value = []
+    }
+})
+
+watch(
+    () => open.palette,
+    () => (text.value = ''),
+)
+
+function run(entry: Entry | null): void {
+    if (entry) {
+        open.palette = false
+        try {
+            entry.run()
+        } catch (error) {
+            tellProblem(error)
+        }
+    }
+}
+</script>
+
+<template>
+    <Dialog :open="open.palette" class="relative z-40" @close="open.palette = false">
+        <div class="fixed inset-0 bg-black/20" aria-hidden="true"></div>
+        <div class="fixed inset-x-0 top-20 flex justify-center">
+            <DialogPanel class="sheet w-[640px] overflow-hidden shadow-xl" aria-label="Find or do">
+                <Combobox :model-value="null" @update:model-value="run">
+                    <ComboboxInput
+                        class="w-full border-b border-line bg-sheet px-4 py-3 text-ink outline-none"
+                        placeholder="A block, a register, 0x1000_0004, or what you want to do"
+                        aria-label="Find or do"
+                        :display-value="() => text"
+                        @change="text = ($event.target as HTMLInputElement).value"
+                    />
+                    <ComboboxOptions static class="max-h-[420px] overflow-auto py-1">
+                        <ComboboxOption
+                            v-for="entry in entries"
+                            :key="entry.key"
+                            v-slot="{ active }"
+                            :value="entry"
+                            as="template"
+                        >
+                            <li
+                                class="flex cursor-pointer items-baseline gap-3 px-4 py-1.5"
+                                :class="active ? 'bg-accent-soft' : ''"
+                            >
+                                <span class="w-20 shrink-0 text-[12px] text-soft">{{ entry.kind }}</span>
+                                <span class="flex-1 truncate">{{ entry.title }}</span>
+                                <span class="font-mono text-[12px] text-soft">{{ entry.detail }}</span>
+                            </li>
+                        </ComboboxOption>
+                        <li v-if="entries.length === 0" class="px-4 py-3 text-soft">
+                            Nothing is called that. Try part of a name, or an address such as 0x1000_0004.
+                        </li>
+                    </ComboboxOptions>
+                </Combobox>
+            </DialogPanel>
+        </div>
+    </Dialog>
+</template>

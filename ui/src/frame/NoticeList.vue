@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { XMarkIcon } from '@heroicons/vue/20/solid'
+import { dismiss, notices } from './notices'
+</script>
+
+<template>
+    <div class="fixed right-4 bottom-14 z-50 flex w-96 flex-col gap-2" role="status" aria-live="polite">
+        <div
+            v-for="notice in notices"
+            :key="notice.id"
+            class="sheet flex items-start gap-2 p-3 shadow-lg"
+            :class="notice.kind === 'problem' ? 'border-error' : 'border-accent'"
+        >
+            <div class="min-w-0 flex-1">
+                <div class="font-semibold" :class="notice.kind === 'problem' ? 'text-error' : 'text-accent'">
+                    {{ notice.title }}
+                </div>
+                <div class="break-words">{{ notice.text }}</div>
+            </div>
+            <button class="text-soft hover:text-ink" aria-label="Close message" @click="dismiss(notice.id)">
+                <XMarkIcon class="size-5" />
+            </button>
+        </div>
+    </div>
+</template>

@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { MoonIcon, SunIcon } from '@heroicons/vue/20/solid'
+import { computed, onBeforeUnmount, onMounted, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import AddBlockDialog from '../compose/AddBlockDialog.vue'
+import WiringDialog from '../compose/WiringDialog.vue'
+import FindingsBar from '../findings/FindingsBar.vue'
+import ActionPalette from './ActionPalette.vue'
+import { isTyping, open } from './actions'
+import EditableName from './EditableName.vue'
+import { providePlatform } from './platform'
+import { theme, toggleTheme } from './theme'
+
+const route = useRoute()
+const router = useRouter()
+const id = String(route.params.id)
+const context = providePlatform(id)
+const { platform, error, saving, connected } = context
+
+const views = [
+    {
+        family: 'build',
+        entries: [
+            { path: 'compose', name: 'Compose' },
+            { path: 'addresses', name: 'Addresses' },
+        ],
+    },
+    {
+        family: 'deliver',
+        entries: [
+            { path: 'handoff', name: 'Hand-off' },
+            { path: 'boot', name: 'Boot' },
+            { path: 'bench', name: 'Bench' },
+        ],
+    },
+]
+
+const state = computed(() => {
+    if (!connected.value) {
+        return 'connection lost, trying again'
+    }
+    return saving.value ? 'saving' : 'saved'
+})
+
+watch(
+    () => platform.value?.name,
+    (name) => {
+        document.title = name ? `${name} · Polymetron` : 'Polymetron'
+    },
+    { immediate: true },
+)
+
+function onKey(event: KeyboardEvent): void {
+    const command = event.ctrlKey || event.metaKey
+    const key = event.key.toLowerCase()
+    if (command && key === 'k') {
+        event.preventDefault()
+        open.palette = true
+        return
+    }
+    if (isTyping(event) || open.palette || open.add || open.wiring) {
+        return
+    }
+    if (command && key === 'z') {
+        event.preventDefault()
+        void (event.shiftKey ? context.redo() : context.undo())
+    } else if (command && key === 'y') {
+        event.preventDefault()
+        void context.redo()
+    } else if (!command && !event.altKey && key === 'a') {
+        event.preventDefault()
+        open.addAt = undefined
+        open.add = true
+    } else if (!command && !event.altKey && key === 'w') {
+        event.preventDefault()
+        open.wiring = true
+    } else if (event.key === 'Escape') {
+        context.selected.value = undefined
+    }
+}
+onMounted(() => window.addEventListener('keydown', onKey))
+onBeforeUnmount(() => {
+    window.removeEventListener('keydown', onKey)
+    document.title = 'Polymetron'
+})
+</script>
+
+<template>
+    <div class="flex h-full flex-col">
+        <header class="border-b border-line bg-sheet">
+            <div class="flex h-11 items-center gap-4 px-4">
+                <RouterLink to="/" class="flex items-center gap-2" aria-label="All platforms">
+                    <svg viewBox="0 0 20 20" class="size-5 text-accent" aria-hidden="true">
+                        <path fill="currentColor" d="M1 3h4v14H1zM8 8h4v9H8zM15 11h4v6h-4z" />
+                    </svg>
+                </RouterLink>
+                <EditableName
+                    v-if="platform"
+                    label="Name of the platform"
+                    class="text-lg font-semibold"
+                    :value="platform.name"
+                    @change="(name) => context.edit({ edit: 'rename-platform', name })"
+                />
+                <span v-if="platform" class="text-[13px] text-soft" :class="{ 'text-warn': !connected }">
+                    revision {{ platform.revision }} · {{ state }}
+                </span>
+                <span class="flex-1"></span>
+                <button
+                    class="flex w-96 items-center justify-between rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
+                    @click="open.palette = true"
+                >
+                    Find a block, register or address, or do something
+                    <kbd class="text-[12px]">Ctrl K</kbd>
+                </button>
+                <button
+                    class="button !px-2"
+                    :disabled="!platform?.undo"
+                    :title="platform?.undo ? `Undo: ${platform.undo} (Ctrl Z)` : 'Nothing to undo'"
+                    @click="context.undo"
+                >
+                    Undo
+                </button>
+                <button
+                    class="button !px-2"
+                    :disabled="!platform?.redo"
+                    :title="platform?.redo ? `Redo: ${platform.redo} (Ctrl Shift Z)` : 'Nothing to redo'"
+                    @click="context.redo"
+                >
+                    Redo
+                </button>
+                <button
+                    class="text-soft hover:text-ink"
+                    :aria-label="theme === 'light' ? 'Dark colours' : 'Light colours'"
+                    @click="toggleTheme"
+                >
+                    <MoonIcon v-if="theme === 'light'" class="size-5" />
+                    <SunIcon v-else class="size-5" />
+                </button>
+            </div>
+            <nav class="flex h-9 items-stretch gap-6 px-4" aria-label="Views">
+                <div v-for="family in views" :key="family.family" class="flex items-stretch gap-5">
+                    <span class="self-center text-[13px] text-soft">{{ family.family }}</span>
+                    <RouterLink
+                        v-for="view in family.entries"
+                        :key="view.path"
+                        :to="`/p/${id}/${view.path}`"
+                        class="flex items-center border-b-2 border-transparent hover:text-accent"
+                        active-class="!border-accent font-semibold text-accent"
+                    >
+                        {{ view.name }}
+                    </RouterLink>
+                </div>
+            </nav>
+        </header>
+        <main class="min-h-0 flex-1">
+            <div v-if="error && !platform" class="mx-auto mt-24 max-w-lg text-center">
+                <h1 class="text-xl font-semibold">This platform cannot be shown</h1>
+                <p class="mt-2">{{ error.message }}</p>
+                <button class="button-main mt-4" @click="router.push('/')">All platforms</button>
+            </div>
+            <p v-else-if="!platform" class="mt-24 text-center text-soft">Reading the platform…</p>
+            <RouterView v-else />
+        </main>
+        <FindingsBar v-if="platform" />
+        <ActionPalette v-if="platform" />
+        <AddBlockDialog v-if="platform" />
+        <WiringDialog v-if="platform" />
+    </div>
+</template>

@@ -1,0 +1,28 @@
+import { reactive } from 'vue'
+
+/** Something the user can do, by name in the palette and by its shortcut. */
+export interface Action {
+    name: string
+    shortcut?: string
+    run: () => void
+}
+
+/** What dialogs are open; any view can open them. */
+export const open = reactive({
+    palette: false,
+    add: false,
+    /** Base of the gap that a new block is to go to. */
+    addAt: undefined as string | undefined,
+    wiring: false,
+    findings: false,
+})
+
+export function isTyping(event: KeyboardEvent): boolean {
+    const target = event.target
+    return (
+        target instanceof HTMLElement &&
+        (target.isContentEditable ||
+            ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName) ||
+            target.closest('.xterm') !== null)
+    )
+}

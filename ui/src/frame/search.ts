@@ -1,0 +1,83 @@
+import type { PlatformView } from '../api/client'
+
+/** A line of the palette. */
+export interface Entry {
+    key: string
+    title: string
+    detail: string
+    kind: 'do' | 'block' | 'register' | 'finding' | 'pin' | 'address'
+    run: () => void
+}
+
+interface Reactions {
+    show: (block: string) => void
+    copy: (text: string) => void
+}
+
+/** Blocks, registers, pins and findings whose words contain all words of the text. */
+export function search(platform: PlatformView, text: string, react: Reactions): Entry[] {
+    const words = text
+        .toLowerCase()
+        .split(/[\s.]+/)
+        .filter(Boolean)
+    if (words.length === 0) {
+        return platform.blocks.map((block) => blockEntry(block, react))
+    }
+    const matches = (haystack: string): boolean =>
+        words.every((word) => haystack.toLowerCase().includes(word))
+    const entries: Entry[] = []
+    for (const block of platform.blocks) {
+        if (matches(`${block.name} ${block.title} ${block.kind}`)) {
+            entries.push(blockEntry(block, react))
+        }
+    }
+    for (const block of platform.blocks) {
+        for (const register of block.registers) {
+            if (matches(`${block.name} ${register.name}`)) {
+                entries.push({
+                    key: `register ${block.name} ${register.name}`,
+                    title: `${block.name}.${register.name}`,
+                    detail: register.address ?? register.offset,
+                    kind: 'register',
+                    run: () => react.show(block.name),
+                })
+            }
+        }
+        for (const outward of block.outward) {
+            for (const pins of outward.pins) {
+                if (matches(pins)) {
+                    entries.push({
+                        key: `pin ${block.name} ${pins}`,
+                        title: `${block.name} ${pins}`,
+                        detail: outward.part ?? 'by hand',
+                        kind: 'pin',
+                        run: () => react.show(block.name),
+                    })
+                }
+            }
+        }
+    }
+    for (const finding of platform.findings) {
+        if (matches(`${finding.what} ${finding.title}`)) {
+            entries.push({
+                key: `finding ${finding.rule} ${finding.subject}`,
+                title: finding.what,
+                detail: finding.grade,
+                kind: 'finding',
+                run: () => react.show(finding.block),
+            })
+        }
+    }
+    return entries
+}
+
+function blockEntry(block: PlatformView['blocks'][number], react: Reactions): Entry {
+    const base = block.interfaces.find((form) => form.base)?.base
+    return {
+        key: `block ${block.name}`,
+        title: `${block.name} · ${block.title}`,
+        detail: base ?? '',
+        kind: 'block',
+        run: () => react.show(block.name),
+    }
+}

@@ -1,0 +1,29 @@
+<script setup lang="ts">
+import { MoonIcon, SunIcon } from '@heroicons/vue/20/solid'
+import { theme, toggleTheme } from '../frame/theme'
+</script>
+
+<template>
+    <div class="flex h-full flex-col">
+        <header class="flex h-12 items-center gap-3 border-b border-line bg-sheet px-4">
+            <RouterLink to="/" class="flex items-center gap-2 text-lg font-semibold">
+                <svg viewBox="0 0 20 20" class="size-5 text-accent" aria-hidden="true">
+                    <path fill="currentColor" d="M1 3h4v14H1zM8 8h4v9H8zM15 11h4v6h-4z" />
+                </svg>
+                Polymetron
+            </RouterLink>
+            <span class="flex-1"></span>
+            <button
+                class="text-soft hover:text-ink"
+                :aria-label="theme === 'light' ? 'Dark colours' : 'Light colours'"
+                @click="toggleTheme"
+            >
+                <MoonIcon v-if="theme === 'light'" class="size-5" />
+                <SunIcon v-else class="size-5" />
+            </button>
+        </header>
+        <main class="min-h-0 flex-1 overflow-auto">
+            <div class="mx-auto max-w-5xl px-6 py-8"><slot /></div>
+        </main>
+    </div>
+</template>

@@ -1,0 +1,162 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { answer, client, upload, type PlatformSummary } from '../api/client'
+import { tell, tellProblem } from '../frame/notices'
+import HomeFrame from './HomeFrame.vue'
+
+const router = useRouter()
+const queries = useQueryClient()
+const { data: platforms, error } = useQuery({
+    queryKey: ['platforms'],
+    queryFn: () => answer(client.GET('/api/platforms')),
+})
+const file = ref<HTMLInputElement>()
+const removing = ref<PlatformSummary>()
+
+async function importDocument(event: Event): Promise<void> {
+    const chosen = (event.target as HTMLInputElement).files?.[0]
+    if (!chosen) {
+        return
+    }
+    try {
+        const created = await upload<{ id: string }>(
+            `/api/platforms/import?name=${encodeURIComponent(chosen.name)}`,
+            chosen,
+        )
+        await router.push(`/p/${created.id}/compose`)
+    } catch (problem) {
+        tellProblem(problem)
+    } finally {
+        if (file.value) {
+            file.value.value = ''
+        }
+    }
+}
+
+async function copyPlatform(platform: PlatformSummary): Promise<void> {
+    try {
+        await answer(client.POST('/api/platforms/{id}/copy', { params: { path: { id: platform.id } } }))
+        tell('done', 'Copied', platform.name)
+    } catch (problem) {
+        tellProblem(problem)
+    }
+    await queries.invalidateQueries({ queryKey: ['platforms'] })
+}
+
+async function remove(platform: PlatformSummary): Promise<void> {
+    removing.value = undefined
+    try {
+        await answer(client.DELETE('/api/platforms/{id}', { params: { path: { id: platform.id } } }))
+    } catch (problem) {
+        tellProblem(problem)
+    }
+    await queries.invalidateQueries({ queryKey: ['platforms'] })
+}
+
+function state(platform: PlatformSummary): string {
+    const parts = []
+    if (platform.errors) {
+        parts.push(platform.errors === 1 ? '1 error' : `${platform.errors} errors`)
+    }
+    if (platform.warnings) {
+        parts.push(platform.warnings === 1 ? '1 warning' : `${platform.warnings} warnings`)
+    }
+    return parts.length ? parts.join(', ') : 'no findings'
+}
+</script>
+
+<template>
+    <HomeFrame>
+        <div class="flex items-center gap-3">
+            <h1 class="flex-1 text-2xl font-semibold">Platforms</h1>
+            <input
+                ref="file"
+                type="file"
+                accept=".json,application/json"
+                class="sr-only"
+                aria-label="Platform document to import"
+                tabindex="-1"
+                @change="importDocument"
+            />
+            <button class="button" @click="file?.click()">Import a document</button>
+            <RouterLink to="/new" class="button-main">New platform</RouterLink>
+        </div>
+        <p v-if="error" class="mt-6 text-error">{{ error.message }}</p>
+        <p v-else-if="!platforms" class="mt-6 text-soft">Reading…</p>
+        <div v-else-if="platforms.length === 0" class="sheet mt-6 p-10 text-center">
+            <p class="text-lg font-semibold">There is no platform yet</p>
+            <p class="mt-1 text-soft">
+                Choose a board and a recipe, and a processor with memory and a console is wired for you.
+            </p>
+            <RouterLink to="/new" class="button-main mt-4">New platform</RouterLink>
+        </div>
+        <table v-else class="sheet mt-6 w-full border-separate border-spacing-0">
+            <thead>
+                <tr class="table-head">
+                    <th scope="col" class="px-4 py-2">Platform</th>
+                    <th scope="col" class="px-4 py-2">Board</th>
+                    <th scope="col" class="px-4 py-2 text-right">Blocks</th>
+                    <th scope="col" class="px-4 py-2">State</th>
+                    <th scope="col" class="px-4 py-2">Changed</th>
+                    <th scope="col" class="px-4 py-2"><span class="sr-only">Actions</span></th>
+                </tr>
+            </thead>
+            <tbody>
+                <tr v-for="platform in platforms" :key="platform.id" class="hover:bg-paper">
+                    <td class="border-t border-line px-4 py-2">
+                        <RouterLink
+                            :to="`/p/${platform.id}/compose`"
+                            class="font-semibold text-accent hover:underline"
+                            >{{ platform.name }}</RouterLink
+                        >
+                        <div class="text-[13px] text-soft">revision {{ platform.revision }}</div>
+                    </td>
+                    <td class="border-t border-line px-4 py-2">{{ platform.board }}</td>
+                    <td class="border-t border-line px-4 py-2 text-right font-mono">{{ platform.blocks }}</td>
+                    <td
+                        class="border-t border-line px-4 py-2"
+                        :class="
+                            platform.errors ? 'text-error' : platform.warnings ? 'text-warn' : 'text-soft'
+                        "
+                    >
+                        {{ state(platform) }}
+                    </td>
+                    <td class="border-t border-line px-4 py-2 text-soft">
+                        {{ new Date(platform.savedAt).toLocaleString() }}
+                    </td>
+                    <td class="border-t border-line px-4 py-2 text-right whitespace-nowrap">
+                        <template v-if="removing?.id === platform.id">
+                            <span class="mr-2">Remove it for good?</span>
+                            <button class="button !text-error" @click="remove(platform)">Remove</button>
+                            <button class="button ml-1" @click="removing = undefined">Keep</button>
+                        </template>
+                        <template v-else>
+                            <button
+                                class="button"
+                                :aria-label="`Copy ${platform.name}`"
+                                @click="copyPlatform(platform)"
+                            >
+                                Copy
+                            </button>
+                            <a
+                                class="button ml-1"
+                                :href="`/api/platforms/${platform.id}/document`"
+                                :aria-label="`Save the document of ${platform.name}`"
+                                >Save</a
+                            >
+                            <button
+                                class="button ml-1 !text-soft"
+                                :aria-label="`Remove ${platform.name}`"
+                                @click="removing = platform"
+                            >
+                                Remove
+                            </button>
+                        </template>
+                    </td>
+                </tr>
+            </tbody>
+        </table>
+    </HomeFrame>
+</template>

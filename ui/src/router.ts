@@ -1,0 +1,22 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+export const router = createRouter({
+    history: createWebHistory(),
+    routes: [
+        { path: '/', component: () => import('./platforms/PlatformsView.vue') },
+        { path: '/new', component: () => import('./platforms/NewPlatformView.vue') },
+        {
+            path: '/p/:id',
+            component: () => import('./frame/PlatformFrame.vue'),
+            redirect: (to) => `/p/${String(to.params.id)}/compose`,
+            children: [
+                { path: 'compose', component: () => import('./compose/ComposeView.vue') },
+                { path: 'addresses', component: () => import('./addresses/AddressesView.vue') },
+                { path: 'handoff', component: () => import('./handoff/HandoffView.vue') },
+                { path: 'boot', component: () => import('./boot/BootView.vue') },
+                { path: 'bench', component: () => import('./bench/BenchView.vue') },
+            ],
+        },
+        { path: '/:rest(.*)*', redirect: '/' },
+    ],
+})
