@@ -13,7 +13,10 @@ import polymetron.finding.Finding;
 import polymetron.finding.Fix;
 
 /** Prints the findings of a platform. */
-@Command(name = "check", description = "Prints what is wrong with a platform.", mixinStandardHelpOptions = true)
+@Command(
+        name = "check",
+        description = "Prints what is wrong with a platform.",
+        mixinStandardHelpOptions = true)
 final class CheckCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
@@ -32,8 +35,11 @@ final class CheckCommand implements Callable<Integer> {
             out.println("no findings");
         }
         for (Finding finding : findings) {
-            String accepted = finding.isAccepted() ? " (accepted: " + finding.acceptedReason() + ")" : "";
-            out.printf("%s %s %s: %s%s%n", finding.grade(), finding.rule(), finding.subject(), finding.what(), accepted);
+            String accepted =
+                    finding.isAccepted() ? " (accepted: " + finding.acceptedReason() + ")" : "";
+            out.printf(
+                    "%s %s %s: %s%s%n",
+                    finding.grade(), finding.rule(), finding.subject(), finding.what(), accepted);
             for (Fix fix : finding.isAccepted() ? List.<Fix>of() : finding.fixes()) {
                 out.printf("    fix: %s%n", fix.label());
             }

@@ -17,7 +17,12 @@ import polymetron.json.DocumentException;
         mixinStandardHelpOptions = true,
         synopsisSubcommandLabel = "COMMAND",
         subcommands = {
-            NewCommand.class, CheckCommand.class, ExportCommand.class, ImageCommand.class, RunCommand.class, MeasureCommand.class
+            NewCommand.class,
+            CheckCommand.class,
+            ExportCommand.class,
+            ImageCommand.class,
+            RunCommand.class,
+            MeasureCommand.class
         })
 public final class CommandLineApplication {
     static final int FINDINGS = 1;
@@ -26,7 +31,11 @@ public final class CommandLineApplication {
     private CommandLineApplication() {}
 
     public static void main(String[] arguments) {
-        System.exit(execute(new PrintWriter(System.out, true), new PrintWriter(System.err, true), arguments));
+        System.exit(
+                execute(
+                        new PrintWriter(System.out, true),
+                        new PrintWriter(System.err, true),
+                        arguments));
     }
 
     /**

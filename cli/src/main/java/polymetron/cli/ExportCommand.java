@@ -15,14 +15,21 @@ import polymetron.handoff.Handoff;
 import polymetron.handoff.HandoffFile;
 
 /** Writes the hand-off of a platform. */
-@Command(name = "export", description = "Writes the files for software teams.", mixinStandardHelpOptions = true)
+@Command(
+        name = "export",
+        description = "Writes the files for software teams.",
+        mixinStandardHelpOptions = true)
 final class ExportCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
     @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
     private Path file;
 
-    @Option(names = "--out", paramLabel = "DIR", required = true, description = "folder to write to")
+    @Option(
+            names = "--out",
+            paramLabel = "DIR",
+            required = true,
+            description = "folder to write to")
     private Path out;
 
     @Override

@@ -17,7 +17,10 @@ import polymetron.image.SectionPlace;
 import polymetron.platform.Names;
 
 /** Lays a program out in the memories of a platform and writes the images. */
-@Command(name = "image", description = "Makes boot images from a program.", mixinStandardHelpOptions = true)
+@Command(
+        name = "image",
+        description = "Makes boot images from a program.",
+        mixinStandardHelpOptions = true)
 final class ImageCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
@@ -27,10 +30,18 @@ final class ImageCommand implements Callable<Integer> {
     @Option(names = "--elf", paramLabel = "FILE", required = true, description = "the program")
     private Path elf;
 
-    @Option(names = "--out", paramLabel = "DIR", required = true, description = "folder to write to")
+    @Option(
+            names = "--out",
+            paramLabel = "DIR",
+            required = true,
+            description = "folder to write to")
     private Path out;
 
-    @Option(names = "--fill", paramLabel = "BYTE", defaultValue = "0", description = "value between what is loaded, 0 to 255")
+    @Option(
+            names = "--fill",
+            paramLabel = "BYTE",
+            defaultValue = "0",
+            description = "value between what is loaded, 0 to 255")
     private int fill;
 
     @Override
@@ -50,12 +61,15 @@ final class ImageCommand implements Callable<Integer> {
                     place.fits() ? place.memory() : place.problem());
         }
         if (!image.fits()) {
-            image.problems().forEach(problem -> spec.commandLine().getErr().println("error: " + problem));
+            image.problems()
+                    .forEach(problem -> spec.commandLine().getErr().println("error: " + problem));
             return CommandLineApplication.FINDINGS;
         }
         for (ImageFile each : ImageFiles.of(image, Names.fromTitle(platform.platform().name()))) {
             Inputs.write(out, each.name(), each.bytes());
-            console.printf("%-32s %10d bytes  crc32 %08x%n", each.name(), each.bytes().length, each.crc32());
+            console.printf(
+                    "%-32s %10d bytes  crc32 %08x%n",
+                    each.name(), each.bytes().length, each.crc32());
         }
         console.flush();
         return 0;

@@ -25,7 +25,11 @@ final class Inputs {
         }
         String text;
         try {
-            text = StandardCharsets.UTF_8.newDecoder().decode(ByteBuffer.wrap(Files.readAllBytes(file))).toString();
+            text =
+                    StandardCharsets.UTF_8
+                            .newDecoder()
+                            .decode(ByteBuffer.wrap(Files.readAllBytes(file)))
+                            .toString();
         } catch (CharacterCodingException wrong) {
             throw new BadInput("%s is not text in UTF-8".formatted(file));
         }
@@ -37,14 +41,16 @@ final class Inputs {
         requireFile(elf);
         if (Files.size(elf) > ElfReader.LARGEST) {
             throw new ElfException(
-                    "%s has %d bytes; at most %d are read".formatted(elf, Files.size(elf), ElfReader.LARGEST));
+                    "%s has %d bytes; at most %d are read"
+                            .formatted(elf, Files.size(elf), ElfReader.LARGEST));
         }
         return ProgramImage.of(platform, ElfReader.read(Files.readAllBytes(elf)), (byte) fill);
     }
 
     private static void requireFile(Path file) {
         if (!Files.isRegularFile(file)) {
-            throw new BadInput(Files.exists(file) ? file + " is not a file" : "there is no file " + file);
+            throw new BadInput(
+                    Files.exists(file) ? file + " is not a file" : "there is no file " + file);
         }
     }
 

@@ -10,11 +10,17 @@ import picocli.CommandLine.Spec;
 import polymetron.cli.measure.Measurements;
 
 /** Measures speed, as ratios to something outside measured in the same run. */
-@Command(name = "measure", description = "Measures speed against outside tools.", mixinStandardHelpOptions = true)
+@Command(
+        name = "measure",
+        description = "Measures speed against outside tools.",
+        mixinStandardHelpOptions = true)
 final class MeasureCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
-    @Option(names = "--write", paramLabel = "FILE", description = "write the figures to this file as well")
+    @Option(
+            names = "--write",
+            paramLabel = "FILE",
+            description = "write the figures to this file as well")
     private Path write;
 
     @Override

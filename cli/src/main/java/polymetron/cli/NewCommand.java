@@ -18,20 +18,33 @@ import polymetron.platform.PlatformDocument;
 import polymetron.wiring.Starter;
 
 /** Starts a platform from a board and a recipe. */
-@Command(name = "new", description = "Starts a platform on a board, empty or from a recipe.", mixinStandardHelpOptions = true)
+@Command(
+        name = "new",
+        description = "Starts a platform on a board, empty or from a recipe.",
+        mixinStandardHelpOptions = true)
 final class NewCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
     @Parameters(paramLabel = "NAME", description = "name of the platform")
     private String name;
 
-    @Option(names = "--board", paramLabel = "BOARD", required = true, description = "name of the board, such as foreland")
+    @Option(
+            names = "--board",
+            paramLabel = "BOARD",
+            required = true,
+            description = "name of the board, such as foreland")
     private String board;
 
-    @Option(names = "--recipe", paramLabel = "RECIPE", description = "name of the recipe; empty without one")
+    @Option(
+            names = "--recipe",
+            paramLabel = "RECIPE",
+            description = "name of the recipe; empty without one")
     private String recipe;
 
-    @Option(names = "--out", paramLabel = "FILE", description = "file to write; standard output without it")
+    @Option(
+            names = "--out",
+            paramLabel = "FILE",
+            description = "file to write; standard output without it")
     private Path out;
 
     @Override
@@ -48,7 +61,10 @@ final class NewCommand implements Callable<Integer> {
                                                         .formatted(
                                                                 board,
                                                                 library.boards().stream()
-                                                                        .map(each -> each.identity().name())
+                                                                        .map(
+                                                                                each ->
+                                                                                        each.identity()
+                                                                                                .name())
                                                                         .toList())));
         Recipe start = null;
         if (recipe != null) {
@@ -60,9 +76,12 @@ final class NewCommand implements Callable<Integer> {
                                                     "there is no recipe %s; there is %s"
                                                             .formatted(
                                                                     recipe,
-                                                                    library.recipes().stream().map(Recipe::name).toList())));
+                                                                    library.recipes().stream()
+                                                                            .map(Recipe::name)
+                                                                            .toList())));
         }
-        String text = PlatformDocument.write(Starter.start(library, name, chosen.identity(), start));
+        String text =
+                PlatformDocument.write(Starter.start(library, name, chosen.identity(), start));
         if (out == null) {
             PrintWriter console = spec.commandLine().getOut();
             console.print(text);

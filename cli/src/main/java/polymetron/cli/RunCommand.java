@@ -14,7 +14,10 @@ import polymetron.bench.machine.Machine;
 import polymetron.elaborate.ElaboratedPlatform;
 
 /** Runs a program on the simulated board; the console goes to standard output. */
-@Command(name = "run", description = "Runs a program on the simulated board.", mixinStandardHelpOptions = true)
+@Command(
+        name = "run",
+        description = "Runs a program on the simulated board.",
+        mixinStandardHelpOptions = true)
 final class RunCommand implements Callable<Integer> {
     private static final double SLICE_SECONDS = 0.002;
     private static final double DEFAULT_SECONDS = 10;
@@ -27,13 +30,22 @@ final class RunCommand implements Callable<Integer> {
     @Option(names = "--elf", paramLabel = "FILE", required = true, description = "the program")
     private Path elf;
 
-    @Option(names = "--until", paramLabel = "TEXT", description = "stop when the console has said this")
+    @Option(
+            names = "--until",
+            paramLabel = "TEXT",
+            description = "stop when the console has said this")
     private String until;
 
-    @Option(names = "--seconds", paramLabel = "N", description = "stop after so many seconds of the board's own time (default 10)")
+    @Option(
+            names = "--seconds",
+            paramLabel = "N",
+            description = "stop after so many seconds of the board's own time (default 10)")
     private Double seconds;
 
-    @Option(names = "--type", paramLabel = "TEXT", description = "characters that arrive at the console; \\n is a line end")
+    @Option(
+            names = "--type",
+            paramLabel = "TEXT",
+            description = "characters that arrive at the console; \\n is a line end")
     private String typed;
 
     @Override
@@ -45,7 +57,9 @@ final class RunCommand implements Callable<Integer> {
         ElaboratedPlatform platform = Inputs.platform(file);
         Machine machine = new Machine(platform);
         machine.load(Inputs.image(platform, elf, 0));
-        UartModel console = machine.console().orElseThrow(() -> new BadInput("the platform has no UART for a console"));
+        UartModel console =
+                machine.console()
+                        .orElseThrow(() -> new BadInput("the platform has no UART for a console"));
         if (typed != null) {
             console.arrive(typed.replace("\\n", "\n").getBytes(StandardCharsets.UTF_8));
             machine.settle();
@@ -68,7 +82,9 @@ final class RunCommand implements Callable<Integer> {
             }
         }
         if (!found) {
-            spec.commandLine().getErr().printf("polymetron: the console did not say '%s' within %s s%n", until, limit);
+            spec.commandLine()
+                    .getErr()
+                    .printf("polymetron: the console did not say '%s' within %s s%n", until, limit);
             return CommandLineApplication.FINDINGS;
         }
         return 0;

@@ -15,7 +15,8 @@ import java.util.regex.Pattern;
  */
 public record Address(long bits) implements Comparable<Address> {
     private static final Pattern QUANTITY =
-            Pattern.compile("(0x[0-9a-f_]+|0b[01_]+|[0-9][0-9_]*)\\s*(?:([kmgt])(?:i?b)?|b|bytes?)?");
+            Pattern.compile(
+                    "(0x[0-9a-f_]+|0b[01_]+|[0-9][0-9_]*)\\s*(?:([kmgt])(?:i?b)?|b|bytes?)?");
     private static final BigInteger LIMIT = BigInteger.ONE.shiftLeft(64);
 
     /**
@@ -35,7 +36,8 @@ public record Address(long bits) implements Comparable<Address> {
                                                         .formatted(text)));
         if (value.compareTo(LIMIT) >= 0) {
             throw new IllegalArgumentException(
-                    "%s needs %d bits; an address has at most 64".formatted(text.strip(), value.bitLength()));
+                    "%s needs %d bits; an address has at most 64"
+                            .formatted(text.strip(), value.bitLength()));
         }
         return new Address(value.longValue());
     }
@@ -84,7 +86,9 @@ public record Address(long bits) implements Comparable<Address> {
     /** Rounds up to a multiple of a power of two; empty when that passes the top of 64 bits. */
     public static Optional<Address> alignUp(long bits, long powerOfTwo) {
         long aligned = (bits + powerOfTwo - 1) & -powerOfTwo;
-        return Long.compareUnsigned(aligned, bits) < 0 ? Optional.empty() : Optional.of(new Address(aligned));
+        return Long.compareUnsigned(aligned, bits) < 0
+                ? Optional.empty()
+                : Optional.of(new Address(aligned));
     }
 
     /** The smallest power of two that is not below the size; sizes above 2^63 give 2^63. */

@@ -43,7 +43,8 @@ public record AddressRange(long base, long last) implements Comparable<AddressRa
     }
 
     public boolean overlaps(AddressRange other) {
-        return Long.compareUnsigned(base, other.last) <= 0 && Long.compareUnsigned(other.base, last) <= 0;
+        return Long.compareUnsigned(base, other.last) <= 0
+                && Long.compareUnsigned(other.base, last) <= 0;
     }
 
     /** By base, then by last address, both unsigned. */

@@ -58,9 +58,14 @@ public final class Parts {
             if (port.width() != signal.get().width()) {
                 differences.add(
                         "%s is %d wide, %s has %d lines"
-                                .formatted(port.name(), port.width(), part.name(), signal.get().width()));
+                                .formatted(
+                                        port.name(),
+                                        port.width(),
+                                        part.name(),
+                                        signal.get().width()));
             }
-            if (port.direction() != signal.get().direction() && signal.get().direction() != Direction.BOTH) {
+            if (port.direction() != signal.get().direction()
+                    && signal.get().direction() != Direction.BOTH) {
                 differences.add(
                         "%s is %s, %s needs %s"
                                 .formatted(
@@ -82,7 +87,12 @@ public final class Parts {
                         driver ->
                                 driver.parameters().entrySet().stream()
                                         .sorted(Map.Entry.comparingByKey())
-                                        .<Edit>map(entry -> new Edit.SetParameter(block, entry.getKey(), entry.getValue()))
+                                        .<Edit>map(
+                                                entry ->
+                                                        new Edit.SetParameter(
+                                                                block,
+                                                                entry.getKey(),
+                                                                entry.getValue()))
                                         .toList())
                 .orElse(List.of());
     }

@@ -22,7 +22,8 @@ public record PinUse(String pin, String port, Object subject) {
         List<PinUse> uses = new ArrayList<>();
         List<String> sources = new ArrayList<>();
         for (Domain domain : platform.domains()) {
-            // Several domains may share one oscillator or one reset button: that is one use of its pin.
+            // Several domains may share one oscillator or one reset button: that is one use of its
+            // pin.
             if (domain.clock() != null && !sources.contains(domain.clock().pin())) {
                 sources.add(domain.clock().pin());
                 uses.add(new PinUse(domain.clock().pin(), domain.clock().name(), domain.name()));
@@ -50,9 +51,12 @@ public record PinUse(String pin, String port, Object subject) {
         return link.binding().pins().getOrDefault(port.name(), List.of());
     }
 
-    private static void addLines(List<PinUse> uses, List<String> pins, InterfaceRef ref, String port) {
+    private static void addLines(
+            List<PinUse> uses, List<String> pins, InterfaceRef ref, String port) {
         for (int line = 0; line < pins.size(); line++) {
-            uses.add(new PinUse(pins.get(line), "%s.%s[%d]".formatted(ref.block(), port, line), ref));
+            uses.add(
+                    new PinUse(
+                            pins.get(line), "%s.%s[%d]".formatted(ref.block(), port, line), ref));
         }
     }
 }

@@ -70,7 +70,8 @@ public sealed interface Edit {
     record SetParameter(String block, String parameter, String value) implements Edit {
         @Override
         public String describe() {
-            return "set %s of %s to %s".formatted(parameter, block, value == null ? "its default" : value);
+            return "set %s of %s to %s"
+                    .formatted(parameter, block, value == null ? "its default" : value);
         }
     }
 
@@ -85,7 +86,8 @@ public sealed interface Edit {
     }
 
     /** Puts a bus interface on a bus, or moves the range of a target that is on it. */
-    record Attach(String block, String busInterface, String bus, Address base, Boolean held) implements Edit {
+    record Attach(String block, String busInterface, String bus, Address base, Boolean held)
+            implements Edit {
         @Override
         public String describe() {
             return base == null

@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
-import polymetron.address.Address;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
 import polymetron.library.BusInterfaceType;
@@ -60,7 +59,11 @@ public final class Editor {
                     change(platform, cut.block(), block -> block.withInterrupt(cut.source(), null));
             case Edit.BindPart bind -> bindPart(platform, bind);
             case Edit.BindPins bind -> bindPins(platform, bind);
-            case Edit.Unbind unbind -> change(platform, unbind.block(), block -> block.withOutward(unbind.outward(), null));
+            case Edit.Unbind unbind ->
+                    change(
+                            platform,
+                            unbind.block(),
+                            block -> block.withOutward(unbind.outward(), null));
             case Edit.AddBus add -> addBus(platform, add);
             case Edit.RemoveBus remove -> removeBus(platform, remove);
             case Edit.ChangeBus change -> changeBus(platform, change);
@@ -71,10 +74,17 @@ public final class Editor {
             case Edit.Reopen reopen ->
                     platform.withAccepted(
                             platform.accepted().stream()
-                                    .filter(old -> !(old.rule().equals(reopen.rule()) && old.subject().equals(reopen.subject())))
+                                    .filter(
+                                            old ->
+                                                    !(old.rule().equals(reopen.rule())
+                                                            && old.subject()
+                                                                    .equals(reopen.subject())))
                                     .toList());
             case Edit.Several several -> {
-                require(depth < DEEPEST, "edits", "edits are nested more than %d deep".formatted(DEEPEST));
+                require(
+                        depth < DEEPEST,
+                        "edits",
+                        "edits are nested more than %d deep".formatted(DEEPEST));
                 Platform result = platform;
                 for (Edit part : several.edits()) {
                     require(part != null, "edits", "one of the edits is empty");
@@ -86,7 +96,10 @@ public final class Editor {
     }
 
     private Platform addBlock(Platform platform, Edit.AddBlock edit) {
-        require(Names.isName(edit.name()), "name", "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
+        require(
+                Names.isName(edit.name()),
+                "name",
+                "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
         require(
                 platform.block(edit.name()).isEmpty(),
                 "name",
@@ -101,8 +114,12 @@ public final class Editor {
         blocks.add(block);
         Platform result = platform.withBlocks(blocks);
         for (Map.Entry<String, String> entry :
-                new TreeMap<>(edit.parameters() == null ? Map.of() : edit.parameters()).entrySet()) {
-            result = setParameter(result, new Edit.SetParameter(edit.name(), entry.getKey(), entry.getValue()));
+                new TreeMap<>(edit.parameters() == null ? Map.of() : edit.parameters())
+                        .entrySet()) {
+            result =
+                    setParameter(
+                            result,
+                            new Edit.SetParameter(edit.name(), entry.getKey(), entry.getValue()));
         }
         return result;
     }
@@ -112,7 +129,8 @@ public final class Editor {
         List<Block> blocks = new ArrayList<>();
         for (Block block : platform.blocks()) {
             if (!block.name().equals(edit.block())) {
-                blocks.add(mapWires(block, wire -> wire.block().equals(edit.block()) ? null : wire));
+                blocks.add(
+                        mapWires(block, wire -> wire.block().equals(edit.block()) ? null : wire));
             }
         }
         return platform.withBlocks(blocks);
@@ -120,7 +138,10 @@ public final class Editor {
 
     private Platform renameBlock(Platform platform, Edit.RenameBlock edit) {
         block(platform, edit.block());
-        require(Names.isName(edit.name()), "name", "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
+        require(
+                Names.isName(edit.name()),
+                "name",
+                "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
         require(
                 edit.name().equals(edit.block()) || platform.block(edit.name()).isEmpty(),
                 "name",
@@ -133,7 +154,8 @@ public final class Editor {
                             renamed,
                             wire ->
                                     wire.block().equals(edit.block())
-                                            ? new InterruptWire(edit.name(), wire.sink(), wire.input())
+                                            ? new InterruptWire(
+                                                    edit.name(), wire.sink(), wire.input())
                                             : wire));
         }
         return platform.withBlocks(blocks);
@@ -162,16 +184,20 @@ public final class Editor {
                                                         .formatted(
                                                                 type.title(),
                                                                 edit.parameter(),
-                                                                names(type.parameters(), ParameterType::name))));
+                                                                names(
+                                                                        type.parameters(),
+                                                                        ParameterType::name))));
         String value = edit.value() == null ? null : ParameterText.check(parameter, edit.value());
-        return change(platform, edit.block(), block -> block.withParameter(edit.parameter(), value));
+        return change(
+                platform, edit.block(), block -> block.withParameter(edit.parameter(), value));
     }
 
     private Platform setDomain(Platform platform, Edit.SetDomain edit) {
         BlockType type = type(platform, edit.block());
         boolean known =
                 type.clocks().stream().anyMatch(clock -> clock.name().equals(edit.port()))
-                        || type.resets().stream().anyMatch(reset -> reset.name().equals(edit.port()));
+                        || type.resets().stream()
+                                .anyMatch(reset -> reset.name().equals(edit.port()));
         require(
                 known,
                 "port",
@@ -179,12 +205,15 @@ public final class Editor {
                         .formatted(
                                 edit.block(),
                                 edit.port(),
-                                names(type.clocks(), ClockInput::name) + " " + names(type.resets(), ResetInput::name)));
+                                names(type.clocks(), ClockInput::name)
+                                        + " "
+                                        + names(type.resets(), ResetInput::name)));
         require(
                 edit.domain() == null || platform.domain(edit.domain()).isPresent(),
                 "domain",
                 "there is no clock domain %s".formatted(edit.domain()));
-        return change(platform, edit.block(), block -> block.withDomain(edit.port(), edit.domain()));
+        return change(
+                platform, edit.block(), block -> block.withDomain(edit.port(), edit.domain()));
     }
 
     private Platform attach(Platform platform, Edit.Attach edit) {
@@ -203,20 +232,28 @@ public final class Editor {
         require(
                 form.role() == Role.TARGET || edit.base() == null,
                 "base",
-                "%s.%s is an initiator: it has no base".formatted(edit.block(), edit.busInterface()));
+                "%s.%s is an initiator: it has no base"
+                        .formatted(edit.block(), edit.busInterface()));
         Boolean held = Boolean.TRUE.equals(edit.held()) ? true : null;
         Attachment attachment = new Attachment(edit.bus(), edit.base(), held);
-        return change(platform, edit.block(), block -> block.withAttachment(edit.busInterface(), attachment));
+        return change(
+                platform,
+                edit.block(),
+                block -> block.withAttachment(edit.busInterface(), attachment));
     }
 
     private Platform detach(Platform platform, Edit.Detach edit) {
         busInterface(platform, edit.block(), edit.busInterface());
-        return change(platform, edit.block(), block -> block.withAttachment(edit.busInterface(), null));
+        return change(
+                platform, edit.block(), block -> block.withAttachment(edit.busInterface(), null));
     }
 
     private Platform connect(Platform platform, Edit.ConnectInterrupt edit) {
-        InterruptPort source = interrupt(platform, edit.block(), edit.source(), InterruptPort.End.SOURCE, "source");
-        InterruptPort sink = interrupt(platform, edit.sinkBlock(), edit.sink(), InterruptPort.End.SINK, "sink");
+        InterruptPort source =
+                interrupt(
+                        platform, edit.block(), edit.source(), InterruptPort.End.SOURCE, "source");
+        InterruptPort sink =
+                interrupt(platform, edit.sinkBlock(), edit.sink(), InterruptPort.End.SINK, "sink");
         require(
                 source.line().equals(sink.line()),
                 "sink",
@@ -228,7 +265,10 @@ public final class Editor {
                                 edit.sinkBlock(),
                                 edit.sink(),
                                 sink.line()));
-        require(edit.input() >= 0 && edit.input() <= 1023, "input", "an input number lies between 0 and 1023");
+        require(
+                edit.input() >= 0 && edit.input() <= 1023,
+                "input",
+                "an input number lies between 0 and 1023");
         InterruptWire wire = new InterruptWire(edit.sinkBlock(), edit.sink(), edit.input());
         return change(platform, edit.block(), block -> block.withInterrupt(edit.source(), wire));
     }
@@ -237,7 +277,11 @@ public final class Editor {
         OutwardInterface outward = outward(platform, edit.block(), edit.outward());
         Board board =
                 library.board(platform.board())
-                        .orElseThrow(() -> new RejectedEdit("part", "the board of the platform is not in the library"));
+                        .orElseThrow(
+                                () ->
+                                        new RejectedEdit(
+                                                "part",
+                                                "the board of the platform is not in the library"));
         Board.Part part =
                 board.part(edit.part())
                         .orElseThrow(
@@ -248,7 +292,9 @@ public final class Editor {
                                                         .formatted(
                                                                 board.title(),
                                                                 edit.part(),
-                                                                names(board.parts(), Board.Part::name))));
+                                                                names(
+                                                                        board.parts(),
+                                                                        Board.Part::name))));
         require(
                 outward.partKinds().contains(part.kind()),
                 "part",
@@ -256,15 +302,19 @@ public final class Editor {
                         .formatted(edit.block(), edit.outward(), part.name(), part.kind()));
         for (Block other : platform.blocks()) {
             for (Map.Entry<String, Outward> entry : other.outward().entrySet()) {
-                boolean same = other.name().equals(edit.block()) && entry.getKey().equals(edit.outward());
+                boolean same =
+                        other.name().equals(edit.block()) && entry.getKey().equals(edit.outward());
                 require(
                         same || !edit.part().equals(entry.getValue().part()),
                         "part",
-                        "board part %s is already taken by %s".formatted(edit.part(), other.name()));
+                        "board part %s is already taken by %s"
+                                .formatted(edit.part(), other.name()));
             }
         }
         return change(
-                platform, edit.block(), block -> block.withOutward(edit.outward(), new Outward(edit.part(), null)));
+                platform,
+                edit.block(),
+                block -> block.withOutward(edit.outward(), new Outward(edit.part(), null)));
     }
 
     private Platform bindPins(Platform platform, Edit.BindPins edit) {
@@ -300,16 +350,21 @@ public final class Editor {
                 old.protocol().equals(edit.bus().protocol()),
                 "protocol",
                 "the protocol of a bus cannot change; add another bus");
-        return platform.withBuses(platform.buses().stream().map(bus -> bus == old ? edit.bus() : bus).toList());
+        return platform.withBuses(
+                platform.buses().stream().map(bus -> bus == old ? edit.bus() : bus).toList());
     }
 
     private void checkBus(Platform platform, Bus bus) {
         require(bus != null, "bus", "the bus is missing");
-        require(Names.isName(bus.name()), "name", "'%s' cannot be a name: %s".formatted(bus.name(), Names.RULE));
+        require(
+                Names.isName(bus.name()),
+                "name",
+                "'%s' cannot be a name: %s".formatted(bus.name(), Names.RULE));
         require(
                 Protocols.KNOWN.contains(bus.protocol()),
                 "protocol",
-                "protocol %s is not known; there is %s".formatted(bus.protocol(), String.join(", ", Protocols.KNOWN)));
+                "protocol %s is not known; there is %s"
+                        .formatted(bus.protocol(), String.join(", ", Protocols.KNOWN)));
         require(bus.dataWidth() == 32, "dataWidth", "an AXI4-Lite bus here is 32 bits wide");
         require(
                 bus.addressWidth() >= 12 && bus.addressWidth() <= 64,
@@ -325,7 +380,8 @@ public final class Editor {
         Bus bus = bus(platform, edit.bus());
         for (Block block : platform.blocks()) {
             require(
-                    block.attachments().values().stream().noneMatch(at -> at.bus().equals(edit.bus())),
+                    block.attachments().values().stream()
+                            .noneMatch(at -> at.bus().equals(edit.bus())),
                     "bus",
                     "%s is still on bus %s; take it off first".formatted(block.name(), edit.bus()));
         }
@@ -334,7 +390,10 @@ public final class Editor {
 
     private Platform addDomain(Platform platform, Edit.AddDomain edit) {
         ClockDomain domain = edit.domain();
-        require(domain != null && Names.isName(domain.name()), "name", "a clock domain needs a name: " + Names.RULE);
+        require(
+                domain != null && Names.isName(domain.name()),
+                "name",
+                "a clock domain needs a name: " + Names.RULE);
         require(
                 platform.domain(domain.name()).isEmpty(),
                 "name",
@@ -351,7 +410,8 @@ public final class Editor {
                                                     domain.clock(),
                                                     names(board.clocks(), Board.Clock::name)));
                             require(
-                                    domain.reset() == null || board.reset(domain.reset()).isPresent(),
+                                    domain.reset() == null
+                                            || board.reset(domain.reset()).isPresent(),
                                     "reset",
                                     "%s has no reset %s; it has %s"
                                             .formatted(
@@ -382,19 +442,26 @@ public final class Editor {
                     "bus %s is still in clock domain %s".formatted(bus.name(), edit.domain()));
         }
         return platform.withDomains(
-                platform.domains().stream().filter(domain -> !domain.name().equals(edit.domain())).toList());
+                platform.domains().stream()
+                        .filter(domain -> !domain.name().equals(edit.domain()))
+                        .toList());
     }
 
     private Platform accept(Platform platform, Edit.Accept edit) {
-        require(edit.rule() != null && edit.subject() != null && edit.what() != null, "rule", "say which finding");
+        require(
+                edit.rule() != null && edit.subject() != null && edit.what() != null,
+                "rule",
+                "say which finding");
         require(
                 edit.reason() != null && !edit.reason().isBlank(),
                 "reason",
                 "say why the finding is accepted; the reason is kept with it");
         require(edit.reason().length() <= 500, "reason", "a reason has at most 500 characters");
         List<Acceptance> accepted = new ArrayList<>(platform.accepted());
-        accepted.removeIf(old -> old.rule().equals(edit.rule()) && old.subject().equals(edit.subject()));
-        accepted.add(new Acceptance(edit.rule(), edit.subject(), edit.what(), edit.reason().strip()));
+        accepted.removeIf(
+                old -> old.rule().equals(edit.rule()) && old.subject().equals(edit.subject()));
+        accepted.add(
+                new Acceptance(edit.rule(), edit.subject(), edit.what(), edit.reason().strip()));
         return platform.withAccepted(accepted);
     }
 
@@ -403,24 +470,32 @@ public final class Editor {
         require(name != null && !name.isBlank(), "name", "a platform needs a name");
         require(name.strip().length() <= 80, "name", "a name has at most 80 characters");
         require(
-                name.codePoints().noneMatch(Character::isISOControl), "name", "a name has no control characters in it");
+                name.codePoints().noneMatch(Character::isISOControl),
+                "name",
+                "a name has no control characters in it");
         return name.strip();
     }
 
     private static Platform change(Platform platform, String name, UnaryOperator<Block> change) {
         Block old = block(platform, name);
         return platform.withBlocks(
-                platform.blocks().stream().map(block -> block == old ? change.apply(block) : block).toList());
+                platform.blocks().stream()
+                        .map(block -> block == old ? change.apply(block) : block)
+                        .toList());
     }
 
     private static Block block(Platform platform, String name) {
         return platform.block(name)
-                .orElseThrow(() -> new RejectedEdit("block", "there is no block named %s".formatted(name)));
+                .orElseThrow(
+                        () ->
+                                new RejectedEdit(
+                                        "block", "there is no block named %s".formatted(name)));
     }
 
     private static Bus bus(Platform platform, String name) {
         return platform.bus(name)
-                .orElseThrow(() -> new RejectedEdit("bus", "there is no bus named %s".formatted(name)));
+                .orElseThrow(
+                        () -> new RejectedEdit("bus", "there is no bus named %s".formatted(name)));
     }
 
     private BlockType type(Platform platform, String name) {
@@ -435,22 +510,34 @@ public final class Editor {
     }
 
     private BusInterfaceType busInterface(Platform platform, String block, String name) {
-        return find(type(platform, block).busInterfaces(), BusInterfaceType::name, name, block, "busInterface");
+        return find(
+                type(platform, block).busInterfaces(),
+                BusInterfaceType::name,
+                name,
+                block,
+                "busInterface");
     }
 
     private OutwardInterface outward(Platform platform, String block, String name) {
-        return find(type(platform, block).outward(), OutwardInterface::name, name, block, "outward");
+        return find(
+                type(platform, block).outward(), OutwardInterface::name, name, block, "outward");
     }
 
     private InterruptPort interrupt(
             Platform platform, String block, String name, InterruptPort.End end, String field) {
         List<InterruptPort> ports =
-                type(platform, block).interrupts().stream().filter(port -> port.end() == end).toList();
+                type(platform, block).interrupts().stream()
+                        .filter(port -> port.end() == end)
+                        .toList();
         return find(ports, InterruptPort::name, name, block, field);
     }
 
     private static <T> T find(
-            List<T> entries, java.util.function.Function<T, String> nameOf, String name, String block, String field) {
+            List<T> entries,
+            java.util.function.Function<T, String> nameOf,
+            String name,
+            String block,
+            String field) {
         Map<String, T> byName = new HashMap<>();
         entries.forEach(entry -> byName.put(nameOf.apply(entry), entry));
         require(
@@ -460,8 +547,11 @@ public final class Editor {
         return byName.get(name);
     }
 
-    private static <T> String names(List<T> entries, java.util.function.Function<T, String> nameOf) {
-        return entries.isEmpty() ? "none" : String.join(", ", entries.stream().map(nameOf).toList());
+    private static <T> String names(
+            List<T> entries, java.util.function.Function<T, String> nameOf) {
+        return entries.isEmpty()
+                ? "none"
+                : String.join(", ", entries.stream().map(nameOf).toList());
     }
 
     private static void require(boolean condition, String field, String message) {

@@ -21,7 +21,10 @@ final class ParameterText {
         return switch (parameter.form()) {
             case CHOICE -> choice(parameter, value);
             case BOOLEAN -> truth(parameter, value);
-            case ADDRESS -> number(parameter, value).map(bits -> Address.format(bits.longValue())).orElse(value);
+            case ADDRESS ->
+                    number(parameter, value)
+                            .map(bits -> Address.format(bits.longValue()))
+                            .orElse(value);
             case SIZE, INTEGER -> number(parameter, value).map(BigInteger::toString).orElse(value);
         };
     }
@@ -45,7 +48,9 @@ final class ParameterText {
         return switch (value.toLowerCase(Locale.ROOT)) {
             case "1", "true", "yes", "on" -> "1";
             case "0", "false", "no", "off" -> "0";
-            default -> throw new RejectedEdit("value", "%s is 0 or 1, not '%s'".formatted(parameter.title(), value));
+            default ->
+                    throw new RejectedEdit(
+                            "value", "%s is 0 or 1, not '%s'".formatted(parameter.title(), value));
         };
     }
 
@@ -64,7 +69,8 @@ final class ParameterText {
         try {
             Expression.parse(value);
         } catch (ExpressionException wrong) {
-            throw new RejectedEdit("value", "%s: %s".formatted(parameter.title(), wrong.getMessage()));
+            throw new RejectedEdit(
+                    "value", "%s: %s".formatted(parameter.title(), wrong.getMessage()));
         }
         return Optional.empty();
     }

@@ -11,7 +11,8 @@ public record AddressSpace(InitiatorPort initiator, ElaboratedBus bus, List<Targ
 
     /** The target at an address; the one with the lower base where ranges overlap. */
     public Optional<TargetRange> at(long address) {
-        // Overlaps are rare and an error, so the walk back over ranges that begin below is short in practice.
+        // Overlaps are rare and an error, so the walk back over ranges that begin below is short in
+        // practice.
         int low = 0;
         int high = ranges.size();
         while (low < high) {

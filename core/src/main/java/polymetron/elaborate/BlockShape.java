@@ -109,7 +109,8 @@ public final class BlockShape {
         List<SizedInterface> sized = new ArrayList<>();
         for (BusInterfaceType form : type.busInterfaces()) {
             if (present(form.when())) {
-                sized.add(new SizedInterface(form, number(form.size(), 0), present(form.writable())));
+                sized.add(
+                        new SizedInterface(form, number(form.size(), 0), present(form.writable())));
             }
         }
         return List.copyOf(sized);
@@ -119,7 +120,8 @@ public final class BlockShape {
         List<SizedInterrupt> sized = new ArrayList<>();
         for (InterruptPort port : type.interrupts()) {
             if (present(port.when())) {
-                int count = port.end() == InterruptPort.End.SINK ? (int) number(port.count(), 1) : 0;
+                int count =
+                        port.end() == InterruptPort.End.SINK ? (int) number(port.count(), 1) : 0;
                 sized.add(new SizedInterrupt(port, (int) number(port.first(), 0), count));
             }
         }
@@ -148,7 +150,8 @@ public final class BlockShape {
                 return direction;
             }
         }
-        throw new ExpressionException("'%s' is not a direction; in, out and both are".formatted(value));
+        throw new ExpressionException(
+                "'%s' is not a direction; in, out and both are".formatted(value));
     }
 
     private List<Register> sizeRegisters() {
@@ -162,7 +165,12 @@ public final class BlockShape {
                                 : register.reset().evaluate(parameters).asNumber();
                 int width = register.width() == null ? 32 : register.width();
                 sized.add(
-                        new Register(register, number(register.offset(), 0), width, reset.longValue(), (int) count));
+                        new Register(
+                                register,
+                                number(register.offset(), 0),
+                                width,
+                                reset.longValue(),
+                                (int) count));
             }
         }
         return List.copyOf(sized);

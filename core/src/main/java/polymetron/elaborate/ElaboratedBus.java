@@ -12,7 +12,10 @@ import polymetron.platform.Bus;
  * @param unplaced targets that have none yet
  */
 public record ElaboratedBus(
-        Bus bus, List<InitiatorPort> initiators, List<TargetRange> placed, List<TargetRange> unplaced) {
+        Bus bus,
+        List<InitiatorPort> initiators,
+        List<TargetRange> placed,
+        List<TargetRange> unplaced) {
     public String name() {
         return bus.name();
     }
@@ -30,6 +33,9 @@ public record ElaboratedBus(
     public FreeSpace freeSpaceWithout(InterfaceRef target) {
         return new FreeSpace(
                 window(),
-                placed.stream().filter(other -> !other.ref().equals(target)).map(TargetRange::range).toList());
+                placed.stream()
+                        .filter(other -> !other.ref().equals(target))
+                        .map(TargetRange::range)
+                        .toList());
     }
 }

@@ -56,7 +56,9 @@ public record ElaboratedPlatform(
     }
 
     public Optional<AddressSpace> space(InterfaceRef initiator) {
-        return spaces.stream().filter(space -> space.initiator().ref().equals(initiator)).findFirst();
+        return spaces.stream()
+                .filter(space -> space.initiator().ref().equals(initiator))
+                .findFirst();
     }
 
     /** Frequency in hertz of a clock input of a block; 0 when it has none. */
@@ -68,6 +70,8 @@ public record ElaboratedPlatform(
 
     /** Frequency in hertz of the first clock input of a block; 0 when it has none. */
     public long frequencyHz(ElaboratedBlock block) {
-        return block.type().clocks().isEmpty() ? 0 : frequencyHz(block, block.type().clocks().getFirst().name());
+        return block.type().clocks().isEmpty()
+                ? 0
+                : frequencyHz(block, block.type().clocks().getFirst().name());
     }
 }

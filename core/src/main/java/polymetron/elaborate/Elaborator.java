@@ -38,10 +38,13 @@ public final class Elaborator {
     }
 
     private record ShapeKey(BlockType type, Map<String, String> parameters) {
-        // The type is one object in the library; comparing all of it would cost more than the shape.
+        // The type is one object in the library; comparing all of it would cost more than the
+        // shape.
         @Override
         public boolean equals(Object other) {
-            return other instanceof ShapeKey that && type == that.type && parameters.equals(that.parameters);
+            return other instanceof ShapeKey that
+                    && type == that.type
+                    && parameters.equals(that.parameters);
         }
 
         @Override
@@ -97,12 +100,18 @@ public final class Elaborator {
         private void resolveDomain(ClockDomain domain) {
             Board.Clock clock = board == null ? null : board.clock(domain.clock()).orElse(null);
             Board.Reset reset =
-                    board == null || domain.reset() == null ? null : board.reset(domain.reset()).orElse(null);
+                    board == null || domain.reset() == null
+                            ? null
+                            : board.reset(domain.reset()).orElse(null);
             if (board != null && clock == null) {
-                missing(domain.name(), "%s has no clock %s".formatted(board.title(), domain.clock()));
+                missing(
+                        domain.name(),
+                        "%s has no clock %s".formatted(board.title(), domain.clock()));
             }
             if (board != null && domain.reset() != null && reset == null) {
-                missing(domain.name(), "%s has no reset %s".formatted(board.title(), domain.reset()));
+                missing(
+                        domain.name(),
+                        "%s has no reset %s".formatted(board.title(), domain.reset()));
             }
             domains.put(domain.name(), new Domain(domain, clock, reset));
         }
@@ -119,14 +128,18 @@ public final class Elaborator {
                             key -> new BlockShape(key.type(), key.parameters()));
             for (String parameter : block.parameters().keySet()) {
                 if (!shape.parameters().containsKey(parameter)) {
-                    missing(block.name(), "%s has no parameter %s".formatted(type.get().title(), parameter));
+                    missing(
+                            block.name(),
+                            "%s has no parameter %s".formatted(type.get().title(), parameter));
                 }
             }
             block.domains()
                     .forEach(
                             (port, domain) -> {
                                 if (!domains.containsKey(domain)) {
-                                    missing(block.name(), "there is no clock domain %s".formatted(domain));
+                                    missing(
+                                            block.name(),
+                                            "there is no clock domain %s".formatted(domain));
                                 }
                             });
             blocks.put(block.name(), new ElaboratedBlock(block, shape));
@@ -145,9 +158,13 @@ public final class Elaborator {
                     Optional<SizedInterface> form = block.shape().busInterface(entry.getKey());
                     Attached bus = attached.get(entry.getValue().bus());
                     if (form.isEmpty()) {
-                        missing(block.name(), "there is no bus interface %s".formatted(entry.getKey()));
+                        missing(
+                                block.name(),
+                                "there is no bus interface %s".formatted(entry.getKey()));
                     } else if (bus == null) {
-                        missing(block.name(), "there is no bus %s".formatted(entry.getValue().bus()));
+                        missing(
+                                block.name(),
+                                "there is no bus %s".formatted(entry.getValue().bus()));
                     } else {
                         attach(bus, block, form.get(), entry.getValue());
                     }
@@ -157,12 +174,15 @@ public final class Elaborator {
             for (Bus bus : platform.buses()) {
                 Attached all = attached.get(bus.name());
                 all.placed.sort(BY_ADDRESS);
-                buses.put(bus.name(), new ElaboratedBus(bus, all.initiators, all.placed, all.unplaced));
+                buses.put(
+                        bus.name(),
+                        new ElaboratedBus(bus, all.initiators, all.placed, all.unplaced));
             }
             return buses;
         }
 
-        private void attach(Attached bus, ElaboratedBlock block, SizedInterface form, Attachment at) {
+        private void attach(
+                Attached bus, ElaboratedBlock block, SizedInterface form, Attachment at) {
             if (!form.isTarget()) {
                 bus.initiators.add(new InitiatorPort(block, form));
             } else if (at.base() == null || form.sizeBytes() == 0) {
@@ -177,9 +197,15 @@ public final class Elaborator {
             List<AddressSpace> spaces = new ArrayList<>();
             for (ElaboratedBus bus : buses.values()) {
                 List<TargetRange> executable =
-                        bus.placed().stream().filter(range -> range.form().type().executable()).toList();
+                        bus.placed().stream()
+                                .filter(range -> range.form().type().executable())
+                                .toList();
                 for (InitiatorPort initiator : bus.initiators()) {
-                    spaces.add(new AddressSpace(initiator, bus, initiator.fetches() ? executable : bus.placed()));
+                    spaces.add(
+                            new AddressSpace(
+                                    initiator,
+                                    bus,
+                                    initiator.fetches() ? executable : bus.placed()));
                 }
             }
             return List.copyOf(spaces);
@@ -206,9 +232,15 @@ public final class Elaborator {
             SizedInterrupt sink =
                     sinkBlock == null
                             ? null
-                            : sinkBlock.shape().interrupt(wire.sink()).filter(port -> !port.isSource()).orElse(null);
+                            : sinkBlock
+                                    .shape()
+                                    .interrupt(wire.sink())
+                                    .filter(port -> !port.isSource())
+                                    .orElse(null);
             if (sink == null) {
-                missing(block.name(), "there is no interrupt input %s.%s".formatted(wire.block(), wire.sink()));
+                missing(
+                        block.name(),
+                        "there is no interrupt input %s.%s".formatted(wire.block(), wire.sink()));
             }
             return new InterruptLink(block, source, wire, sinkBlock, sink);
         }
@@ -222,7 +254,9 @@ public final class Elaborator {
                     if (binding != null && binding.part() != null && board != null) {
                         part = board.part(binding.part()).orElse(null);
                         if (part == null) {
-                            missing(block.name(), "%s has no part %s".formatted(board.title(), binding.part()));
+                            missing(
+                                    block.name(),
+                                    "%s has no part %s".formatted(board.title(), binding.part()));
                         }
                     }
                     links.add(new OutwardLink(block, form, binding, part));

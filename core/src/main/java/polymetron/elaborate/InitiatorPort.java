@@ -8,7 +8,9 @@ public record InitiatorPort(ElaboratedBlock block, SizedInterface form) {
 
     /** What a person calls it, such as {@code cpu · data side}. */
     public String label() {
-        return form.type().title() == null ? block.name() : block.name() + " · " + form.type().title();
+        return form.type().title() == null
+                ? block.name()
+                : block.name() + " · " + form.type().title();
     }
 
     /** Whether it fetches instructions, and so only needs to reach memory that holds them. */

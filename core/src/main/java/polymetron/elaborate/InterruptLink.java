@@ -9,7 +9,11 @@ import polymetron.platform.InterruptWire;
  * @param sink the port that the wire leads to; null when there is none
  */
 public record InterruptLink(
-        ElaboratedBlock block, SizedInterrupt source, InterruptWire wire, ElaboratedBlock sinkBlock, SizedInterrupt sink) {
+        ElaboratedBlock block,
+        SizedInterrupt source,
+        InterruptWire wire,
+        ElaboratedBlock sinkBlock,
+        SizedInterrupt sink) {
     public InterfaceRef ref() {
         return new InterfaceRef(block.name(), source.name());
     }

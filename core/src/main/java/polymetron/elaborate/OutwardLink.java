@@ -9,7 +9,8 @@ import polymetron.platform.Outward;
  * @param binding null when its ports are open
  * @param part the board part that it drives; null for pins chosen by hand, and when open
  */
-public record OutwardLink(ElaboratedBlock block, SizedOutward form, Outward binding, Board.Part part) {
+public record OutwardLink(
+        ElaboratedBlock block, SizedOutward form, Outward binding, Board.Part part) {
     public InterfaceRef ref() {
         return new InterfaceRef(block.name(), form.name());
     }

@@ -54,7 +54,8 @@ final class ParameterValues {
         String text = chosen.getOrDefault(name, parameter.initial());
         if (!open.add(name)) {
             throw new ExpressionException(
-                    "%s depends on itself: %s → %s".formatted(name, String.join(" → ", open), name));
+                    "%s depends on itself: %s → %s"
+                            .formatted(name, String.join(" → ", open), name));
         }
         Value value;
         try {
@@ -63,7 +64,8 @@ final class ParameterValues {
             faults.add(
                     new ParameterFault(
                             parameter,
-                            "%s = %s has no value: %s".formatted(parameter.title(), text, wrong.getMessage())));
+                            "%s = %s has no value: %s"
+                                    .formatted(parameter.title(), text, wrong.getMessage())));
             value = fallback(parameter);
         } finally {
             open.remove(name);
@@ -88,7 +90,9 @@ final class ParameterValues {
                             "it is one of "
                                     + String.join(
                                             ", ",
-                                            parameter.choices().stream().map(ParameterType.Choice::value).toList()));
+                                            parameter.choices().stream()
+                                                    .map(ParameterType.Choice::value)
+                                                    .toList()));
                 }
                 yield new Value.Text(text);
             }
@@ -100,7 +104,9 @@ final class ParameterValues {
 
     private BigInteger number(String text) {
         Optional<BigInteger> plain = Address.quantity(text);
-        return plain.isPresent() ? plain.get() : Expression.parse(text).evaluate(this::lookUp).asNumber();
+        return plain.isPresent()
+                ? plain.get()
+                : Expression.parse(text).evaluate(this::lookUp).asNumber();
     }
 
     private Value lookUp(String name) {
@@ -128,11 +134,17 @@ final class ParameterValues {
         }
         try {
             BigInteger value = values.get(parameter.name()).asNumber();
-            if (parameter.minimum() != null || parameter.maximum() != null || parameter.multipleOf() != null) {
+            if (parameter.minimum() != null
+                    || parameter.maximum() != null
+                    || parameter.multipleOf() != null) {
                 check(parameter, value);
             }
         } catch (ExpressionException wrong) {
-            faults.add(new ParameterFault(parameter, "the limits of %s: %s".formatted(parameter.title(), wrong.getMessage())));
+            faults.add(
+                    new ParameterFault(
+                            parameter,
+                            "the limits of %s: %s"
+                                    .formatted(parameter.title(), wrong.getMessage())));
         }
     }
 
@@ -148,7 +160,10 @@ final class ParameterValues {
                     new ParameterFault(
                             parameter,
                             "%s is %s; it must be %s"
-                                    .formatted(parameter.title(), value, allowed(lowest, highest, between ? step : null))));
+                                    .formatted(
+                                            parameter.title(),
+                                            value,
+                                            allowed(lowest, highest, between ? step : null))));
             values.put(parameter.name(), fallback(parameter));
         }
     }

@@ -8,7 +8,8 @@ import polymetron.address.AddressRange;
  * @param range where it is; null as long as it has no place
  * @param held whether automatic placement leaves it there
  */
-public record TargetRange(ElaboratedBlock block, SizedInterface form, AddressRange range, boolean held) {
+public record TargetRange(
+        ElaboratedBlock block, SizedInterface form, AddressRange range, boolean held) {
     public InterfaceRef ref() {
         return new InterfaceRef(block.name(), form.name());
     }
@@ -19,7 +20,8 @@ public record TargetRange(ElaboratedBlock block, SizedInterface form, AddressRan
 
     /** What a person calls it: the block, and the interface where the block has more than one. */
     public String label() {
-        long targets = block.shape().busInterfaces().stream().filter(SizedInterface::isTarget).count();
+        long targets =
+                block.shape().busInterfaces().stream().filter(SizedInterface::isTarget).count();
         return targets > 1 ? ref().toString() : block.name();
     }
 }

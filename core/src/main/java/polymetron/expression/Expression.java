@@ -35,7 +35,8 @@ public final class Expression {
     public static Expression parse(String source) {
         if (source.length() > LONGEST) {
             throw new ExpressionException(
-                    "an expression has at most %d characters, this one %d".formatted(LONGEST, source.length()));
+                    "an expression has at most %d characters, this one %d"
+                            .formatted(LONGEST, source.length()));
         }
         return new Expression(source, new Parser(source).parse());
     }

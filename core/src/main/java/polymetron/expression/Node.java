@@ -35,13 +35,17 @@ sealed interface Node {
         if (value instanceof Value.Bits bits) {
             return bits;
         }
-        throw new ExpressionException("\"%s\" is a string; a number is needed here".formatted(value));
+        throw new ExpressionException(
+                "\"%s\" is a string; a number is needed here".formatted(value));
     }
 
     private static Value.Bits extend(Value.Bits value, Shape context) {
         BigInteger number = context.signed() ? value.number() : value.pattern();
         return new Value.Bits(
-                number.and(Value.Bits.mask(context.width())), context.width(), context.signed(), value.sized());
+                number.and(Value.Bits.mask(context.width())),
+                context.width(),
+                context.signed(),
+                value.sized());
     }
 
     record Constant(Value value) implements Node {
@@ -111,9 +115,12 @@ sealed interface Node {
         }
 
         private Value arithmetic(
-                Function<String, Value> scope, Shape context, Function<BigInteger, BigInteger> operation) {
+                Function<String, Value> scope,
+                Shape context,
+                Function<BigInteger, BigInteger> operation) {
             Value.Bits value = bits(operand.evaluate(scope, context));
-            return Value.Bits.of(operation.apply(value.pattern()), context.width(), context.signed());
+            return Value.Bits.of(
+                    operation.apply(value.pattern()), context.width(), context.signed());
         }
 
         private boolean reduce(Value.Bits value) {
@@ -142,7 +149,8 @@ sealed interface Node {
         public Shape shape(Function<String, Value> scope) {
             return switch (operator) {
                 case "<<", ">>", "<<<", ">>>", "**" -> left.shape(scope);
-                case "+", "-", "*", "/", "%", "&", "|", "^", "~^", "^~" -> left.shape(scope).join(right.shape(scope));
+                case "+", "-", "*", "/", "%", "&", "|", "^", "~^", "^~" ->
+                        left.shape(scope).join(right.shape(scope));
                 default -> new Shape(1, false);
             };
         }
@@ -150,9 +158,20 @@ sealed interface Node {
         @Override
         public Value evaluate(Function<String, Value> scope, Shape context) {
             return switch (operator) {
-                case "&&" -> extend(truth(left.evaluate(scope).isTrue() && right.evaluate(scope).isTrue()), context);
-                case "||" -> extend(truth(left.evaluate(scope).isTrue() || right.evaluate(scope).isTrue()), context);
-                case "==", "!=", "===", "!==", "<", "<=", ">", ">=" -> extend(truth(compare(scope)), context);
+                case "&&" ->
+                        extend(
+                                truth(
+                                        left.evaluate(scope).isTrue()
+                                                && right.evaluate(scope).isTrue()),
+                                context);
+                case "||" ->
+                        extend(
+                                truth(
+                                        left.evaluate(scope).isTrue()
+                                                || right.evaluate(scope).isTrue()),
+                                context);
+                case "==", "!=", "===", "!==", "<", "<=", ">", ">=" ->
+                        extend(truth(compare(scope)), context);
                 case "<<", ">>", "<<<", ">>>" -> shift(scope, context);
                 case "**" -> power(scope, context);
                 default -> combine(scope, context);
@@ -186,7 +205,10 @@ sealed interface Node {
         private Value shift(Function<String, Value> scope, Shape context) {
             Value.Bits value = bits(left.evaluate(scope, context));
             BigInteger amount = bits(right.evaluate(scope)).pattern();
-            int places = amount.bitLength() > 20 ? context.width() : Math.min(amount.intValue(), context.width());
+            int places =
+                    amount.bitLength() > 20
+                            ? context.width()
+                            : Math.min(amount.intValue(), context.width());
             BigInteger result =
                     switch (operator) {
                         case "<<", "<<<" -> value.pattern().shiftLeft(places);
@@ -202,7 +224,9 @@ sealed interface Node {
             BigInteger modulus = BigInteger.ONE.shiftLeft(context.width());
             if (exponent.signum() >= 0) {
                 return Value.Bits.of(
-                        base.mod(modulus).modPow(exponent, modulus), context.width(), context.signed());
+                        base.mod(modulus).modPow(exponent, modulus),
+                        context.width(),
+                        context.signed());
             }
             // Negative exponents, IEEE 1800-2017, table 11-4.
             if (base.signum() == 0) {
@@ -218,7 +242,8 @@ sealed interface Node {
             Value.Bits other = bits(right.evaluate(scope, context));
             if ((operator.equals("/") || operator.equals("%")) && other.pattern().signum() == 0) {
                 throw new ExpressionException(
-                        "division by zero in %s %s %s".formatted(one.number(), operator, other.number()));
+                        "division by zero in %s %s %s"
+                                .formatted(one.number(), operator, other.number()));
             }
             BigInteger result =
                     switch (operator) {
@@ -264,7 +289,9 @@ sealed interface Node {
     record Concatenation(List<Node> parts) implements Node {
         @Override
         public Shape shape(Function<String, Value> scope) {
-            return new Shape(checked(parts.stream().mapToLong(part -> part.shape(scope).width()).sum()), false);
+            return new Shape(
+                    checked(parts.stream().mapToLong(part -> part.shape(scope).width()).sum()),
+                    false);
         }
 
         @Override
@@ -275,7 +302,8 @@ sealed interface Node {
                 Value.Bits value = bits(part.evaluate(scope));
                 if (!value.sized()) {
                     throw new ExpressionException(
-                            "%s in a concatenation needs a width, such as 8'd%s".formatted(value, value.pattern()));
+                            "%s in a concatenation needs a width, such as 8'd%s"
+                                    .formatted(value, value.pattern()));
                 }
                 pattern = pattern.shiftLeft(value.width()).or(value.pattern());
                 width += value.width();
@@ -286,7 +314,8 @@ sealed interface Node {
         static int checked(long width) {
             if (width < 1 || width > WIDEST) {
                 throw new ExpressionException(
-                        "the result would be %d bits wide; between 1 and %d are possible".formatted(width, WIDEST));
+                        "the result would be %d bits wide; between 1 and %d are possible"
+                                .formatted(width, WIDEST));
             }
             return (int) width;
         }
@@ -302,9 +331,12 @@ sealed interface Node {
         public Shape shape(Function<String, Value> scope) {
             BigInteger count = times.evaluate(scope).asNumber();
             if (count.signum() <= 0 || count.bitLength() > 17) {
-                throw new ExpressionException("a replication cannot repeat %s times".formatted(count));
+                throw new ExpressionException(
+                        "a replication cannot repeat %s times".formatted(count));
             }
-            return new Shape(Concatenation.checked(count.longValue() * repeated.shape(scope).width()), false);
+            return new Shape(
+                    Concatenation.checked(count.longValue() * repeated.shape(scope).width()),
+                    false);
         }
 
         @Override

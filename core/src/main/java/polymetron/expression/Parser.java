@@ -57,7 +57,8 @@ final class Parser {
 
     private Node conditional() {
         if (++depth > DEEPEST) {
-            throw new ExpressionException("the expression is nested more than %d deep".formatted(DEEPEST));
+            throw new ExpressionException(
+                    "the expression is nested more than %d deep".formatted(DEEPEST));
         }
         Node condition = binary(1);
         if (accept("?")) {
@@ -71,7 +72,8 @@ final class Parser {
 
     private Node binary(int lowest) {
         Node left = unary();
-        while (peek().kind() == Lexer.Kind.OPERATOR && PRECEDENCE.getOrDefault(peek().text(), 0) >= lowest) {
+        while (peek().kind() == Lexer.Kind.OPERATOR
+                && PRECEDENCE.getOrDefault(peek().text(), 0) >= lowest) {
             String operator = take().text();
             left = new Node.Binary(operator, left, binary(PRECEDENCE.get(operator) + 1));
         }
@@ -81,7 +83,8 @@ final class Parser {
     private Node unary() {
         if (peek().kind() == Lexer.Kind.OPERATOR && PREFIXES.contains(peek().text())) {
             if (++depth > DEEPEST) {
-                throw new ExpressionException("the expression is nested more than %d deep".formatted(DEEPEST));
+                throw new ExpressionException(
+                        "the expression is nested more than %d deep".formatted(DEEPEST));
             }
             Node node = new Node.Unary(take().text(), unary());
             depth--;
@@ -94,7 +97,9 @@ final class Parser {
         Lexer.Token token = take();
         return switch (token.kind()) {
             case NUMBER -> new Node.Constant(Literal.number(token.text()));
-            case STRING -> new Node.Constant(new Value.Text(token.text().substring(1, token.text().length() - 1)));
+            case STRING ->
+                    new Node.Constant(
+                            new Value.Text(token.text().substring(1, token.text().length() - 1)));
             case NAME -> new Node.Name(token.text());
             case FUNCTION -> function(token);
             case OPERATOR -> {
@@ -119,7 +124,8 @@ final class Parser {
     private Node function(Lexer.Token token) {
         if (!List.of("$clog2", "$signed", "$unsigned", "$bits").contains(token.text())) {
             throw new ExpressionException(
-                    "%s is not known here; there are $clog2, $signed, $unsigned and $bits".formatted(token.text()));
+                    "%s is not known here; there are $clog2, $signed, $unsigned and $bits"
+                            .formatted(token.text()));
         }
         expect("(");
         Node argument = conditional();
@@ -177,6 +183,7 @@ final class Parser {
     private ExpressionException unexpected(String wanted) {
         String found = peek().kind() == Lexer.Kind.END ? "the end" : "'" + peek().text() + "'";
         return new ExpressionException(
-                "in '%s', character %d: expected %s, found %s".formatted(source, peek().at() + 1, wanted, found));
+                "in '%s', character %d: expected %s, found %s"
+                        .formatted(source, peek().at() + 1, wanted, found));
     }
 }

@@ -24,7 +24,9 @@ public sealed interface Value {
 
         /** The number that the bits stand for. */
         public BigInteger number() {
-            return signed && pattern.testBit(width - 1) ? pattern.subtract(BigInteger.ONE.shiftLeft(width)) : pattern;
+            return signed && pattern.testBit(width - 1)
+                    ? pattern.subtract(BigInteger.ONE.shiftLeft(width))
+                    : pattern;
         }
 
         static BigInteger mask(int width) {
@@ -49,7 +51,9 @@ public sealed interface Value {
     default BigInteger asNumber() {
         return switch (this) {
             case Bits bits -> bits.number();
-            case Text text -> throw new ExpressionException("\"%s\" is a string, not a number".formatted(text.text()));
+            case Text text ->
+                    throw new ExpressionException(
+                            "\"%s\" is a string, not a number".formatted(text.text()));
         };
     }
 

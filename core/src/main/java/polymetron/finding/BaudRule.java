@@ -13,7 +13,8 @@ import polymetron.serial.Uart;
 /** The rate of a console is too far from the one asked for. */
 final class BaudRule implements Rule {
     private static final long[] USUAL = {
-        1_000_000, 921_600, 460_800, 230_400, 115_200, 57_600, 38_400, 19_200, 9_600, 4_800, 2_400, 1_200
+        1_000_000, 921_600, 460_800, 230_400, 115_200, 57_600, 38_400, 19_200, 9_600, 4_800, 2_400,
+        1_200
     };
     private static final int MOST_FIXES = 3;
 
@@ -34,8 +35,8 @@ final class BaudRule implements Rule {
 
     @Override
     public String explanation() {
-        return "Both ends together may be off by about 4 % before the last bit of a character is read wrongly;"
-                + " more than half of that leaves the other end no room.";
+        return "Both ends together may be off by about 4 % before the last bit of a character is"
+                + " read wrongly; more than half of that leaves the other end no room.";
     }
 
     @Override
@@ -55,7 +56,8 @@ final class BaudRule implements Rule {
                 fixes.add(
                         new Fix(
                                 "Use %d Bd".formatted(usual),
-                                new Edit.SetParameter(block.name(), Uart.BAUD, Long.toString(usual))));
+                                new Edit.SetParameter(
+                                        block.name(), Uart.BAUD, Long.toString(usual))));
             }
         }
         return finding(

@@ -42,7 +42,9 @@ public final class Checks {
     /** All findings: errors first, then warnings and notes, accepted ones last; each group in rule order. */
     public static List<Finding> run(ElaboratedPlatform platform) {
         Map<String, Acceptance> accepted = new HashMap<>();
-        platform.platform().accepted().forEach(entry -> accepted.put(entry.rule() + " " + entry.subject(), entry));
+        platform.platform()
+                .accepted()
+                .forEach(entry -> accepted.put(entry.rule() + " " + entry.subject(), entry));
         List<Finding> findings = new ArrayList<>();
         for (Rule rule : RULES) {
             rule.check(platform, finding -> findings.add(judge(finding, accepted)));

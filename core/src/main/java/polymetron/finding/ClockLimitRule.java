@@ -26,7 +26,8 @@ final class ClockLimitRule implements Rule {
 
     @Override
     public String explanation() {
-        return "Too fast, and the logic misses its timing; too slow, and the block cannot keep its promises.";
+        return "Too fast, and the logic misses its timing; too slow, and the block cannot keep its"
+                + " promises.";
     }
 
     @Override
@@ -45,8 +46,12 @@ final class ClockLimitRule implements Rule {
                                                     block.name(),
                                                     Frequency.format(hertz),
                                                     low
-                                                            ? "it needs at least " + Frequency.format(clock.minimumHz())
-                                                            : "it allows at most " + Frequency.format(clock.maximumHz())),
+                                                            ? "it needs at least "
+                                                                    + Frequency.format(
+                                                                            clock.minimumHz())
+                                                            : "it allows at most "
+                                                                    + Frequency.format(
+                                                                            clock.maximumHz())),
                                     List.of()));
                 }
             }

@@ -18,7 +18,8 @@ final class ConnectFixes {
             if (input.isPresent()) {
                 fixes.add(
                         new Fix(
-                                "Connect %s to %s, input %d".formatted(link.ref(), sink.ref(), input.getAsInt()),
+                                "Connect %s to %s, input %d"
+                                        .formatted(link.ref(), sink.ref(), input.getAsInt()),
                                 new Edit.ConnectInterrupt(
                                         link.block().name(),
                                         link.source().name(),

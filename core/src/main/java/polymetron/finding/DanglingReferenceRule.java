@@ -24,7 +24,8 @@ final class DanglingReferenceRule implements Rule {
 
     @Override
     public String explanation() {
-        return "The rest of the platform is worked out without it, so addresses and files may lack a part.";
+        return "The rest of the platform is worked out without it, so addresses and files may lack"
+                + " a part.";
     }
 
     @Override

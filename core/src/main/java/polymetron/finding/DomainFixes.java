@@ -14,7 +14,8 @@ final class DomainFixes {
                 .map(
                         domain ->
                                 new Fix(
-                                        "Connect %s.%s to %s".formatted(block.name(), port, domain.name()),
+                                        "Connect %s.%s to %s"
+                                                .formatted(block.name(), port, domain.name()),
                                         new Edit.SetDomain(block.name(), port, domain.name())))
                 .toList();
     }

@@ -12,7 +12,13 @@ import java.util.List;
  * @param acceptedReason why the user accepts it; null when it is not accepted
  */
 public record Finding(
-        String rule, Grade grade, String subject, String what, String why, List<Fix> fixes, String acceptedReason) {
+        String rule,
+        Grade grade,
+        String subject,
+        String what,
+        String why,
+        List<Fix> fixes,
+        String acceptedReason) {
 
     public boolean isAccepted() {
         return acceptedReason != null;

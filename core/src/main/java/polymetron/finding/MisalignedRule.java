@@ -28,8 +28,9 @@ final class MisalignedRule implements Rule {
 
     @Override
     public String explanation() {
-        return "A target decodes its low address bits itself, so its base must be a multiple of its size rounded up"
-                + " to a power of two. Elsewhere its registers would appear in a rotated order.";
+        return "A target decodes its low address bits itself, so its base must be a multiple of its"
+                + " size rounded up to a power of two. Elsewhere its registers would appear in a"
+                + " rotated order.";
     }
 
     @Override
@@ -51,13 +52,19 @@ final class MisalignedRule implements Rule {
                 new Fix(
                         "Align down to %s".formatted(down),
                         new Edit.Attach(
-                                target.block().name(), target.form().name(), bus.name(), down, target.held())));
+                                target.block().name(),
+                                target.form().name(),
+                                bus.name(),
+                                down,
+                                target.held())));
         PlaceFix.of(bus, target).ifPresent(fixes::add);
         return finding(
                 target.ref(),
                 "%s begins at %s, which is not a multiple of %s"
                         .formatted(
-                                target.label(), Address.format(target.range().base()), Address.formatSize(alignment)),
+                                target.label(),
+                                Address.format(target.range().base()),
+                                Address.formatSize(alignment)),
                 fixes);
     }
 }

@@ -24,7 +24,8 @@ final class MissingInputRule implements Rule {
 
     @Override
     public String explanation() {
-        return "The line would end at no input, and software would enable a number that never comes.";
+        return "The line would end at no input, and software would enable a number that never"
+                + " comes.";
     }
 
     @Override

@@ -31,11 +31,13 @@ final class NoClockRule implements Rule {
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBlock block : platform.blocks()) {
             for (ClockInput clock : block.type().clocks()) {
-                if (!platform.domainIndex().containsKey(block.block().domains().get(clock.name()))) {
+                if (!platform.domainIndex()
+                        .containsKey(block.block().domains().get(clock.name()))) {
                     report.accept(
                             finding(
                                     block.name() + "." + clock.name(),
-                                    "clock input %s of %s is not connected".formatted(clock.name(), block.name()),
+                                    "clock input %s of %s is not connected"
+                                            .formatted(clock.name(), block.name()),
                                     DomainFixes.of(platform, block, clock.name())));
                 }
             }

@@ -32,7 +32,8 @@ final class NoMemoryRule implements Rule {
 
     @Override
     public String explanation() {
-        return "A processor cannot fetch its first instruction, or keep a variable, without memory.";
+        return "A processor cannot fetch its first instruction, or keep a variable, without"
+                + " memory.";
     }
 
     @Override
@@ -56,13 +57,18 @@ final class NoMemoryRule implements Rule {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 InterfaceRef ref = new InterfaceRef(block.name(), form.name());
                 if (!form.isTarget() && !attached.contains(ref)) {
-                    report.accept(finding(ref, "%s is on no bus".formatted(ref), fixes(platform, ref, form)));
+                    report.accept(
+                            finding(
+                                    ref,
+                                    "%s is on no bus".formatted(ref),
+                                    fixes(platform, ref, form)));
                 }
             }
         }
     }
 
-    private static List<Fix> fixes(ElaboratedPlatform platform, InterfaceRef ref, SizedInterface form) {
+    private static List<Fix> fixes(
+            ElaboratedPlatform platform, InterfaceRef ref, SizedInterface form) {
         List<Fix> fixes = new ArrayList<>();
         for (ElaboratedBus bus : platform.buses()) {
             if (form.type().protocols().contains(bus.bus().protocol())) {

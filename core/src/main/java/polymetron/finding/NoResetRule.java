@@ -26,7 +26,8 @@ final class NoResetRule implements Rule {
 
     @Override
     public String explanation() {
-        return "Registers would not have their reset values, and the block may start in an impossible state.";
+        return "Registers would not have their reset values, and the block may start in an"
+                + " impossible state.";
     }
 
     @Override
@@ -39,7 +40,8 @@ final class NoResetRule implements Rule {
                     report.accept(
                             finding(
                                     block.name() + "." + reset.name(),
-                                    "reset input %s of %s is not connected".formatted(reset.name(), block.name()),
+                                    "reset input %s of %s is not connected"
+                                            .formatted(reset.name(), block.name()),
                                     DomainFixes.of(platform, block, reset.name())));
                 } else if (domain.reset() == null) {
                     report.accept(

@@ -42,7 +42,9 @@ final class OpenOutwardRule implements Rule {
                                                 new Fix(
                                                         "Connect to %s".formatted(part.name()),
                                                         new Edit.BindPart(
-                                                                link.block().name(), link.form().name(), part.name())))
+                                                                link.block().name(),
+                                                                link.form().name(),
+                                                                part.name())))
                                 .toList();
                 report.accept(
                         finding(

@@ -29,7 +29,8 @@ final class OutsideBusRule implements Rule {
 
     @Override
     public String explanation() {
-        return "The bus has no lines for the upper address bits, so nobody can reach that part of the range.";
+        return "The bus has no lines for the upper address bits, so nobody can reach that part of"
+                + " the range.";
     }
 
     @Override
@@ -54,7 +55,12 @@ final class OutsideBusRule implements Rule {
                     new Fix(
                             "Give %s %d address bits".formatted(bus.name(), needed),
                             new Edit.ChangeBus(
-                                    new Bus(old.name(), old.protocol(), old.dataWidth(), needed, old.domain()))));
+                                    new Bus(
+                                            old.name(),
+                                            old.protocol(),
+                                            old.dataWidth(),
+                                            needed,
+                                            old.domain()))));
         }
         return finding(
                 target.ref(),

@@ -27,7 +27,8 @@ final class OverlapRule implements Rule {
 
     @Override
     public String explanation() {
-        return "Two targets would answer at the same address: reads return either, and writes reach both.";
+        return "Two targets would answer at the same address: reads return either, and writes reach"
+                + " both.";
     }
 
     @Override
@@ -38,7 +39,9 @@ final class OverlapRule implements Rule {
                 if (furthest != null && furthest.range().overlaps(target.range())) {
                     report.accept(overlap(bus, furthest, target));
                 }
-                if (furthest == null || Long.compareUnsigned(target.range().last(), furthest.range().last()) > 0) {
+                if (furthest == null
+                        || Long.compareUnsigned(target.range().last(), furthest.range().last())
+                                > 0) {
                     furthest = target;
                 }
             }

@@ -36,7 +36,10 @@ final class ParameterRule implements Rule {
                 String name = fault.parameter().name();
                 Fix reset =
                         new Fix(
-                                "Set %s to %s".formatted(fault.parameter().title(), fault.parameter().initial()),
+                                "Set %s to %s"
+                                        .formatted(
+                                                fault.parameter().title(),
+                                                fault.parameter().initial()),
                                 new Edit.SetParameter(block.name(), name, null));
                 report.accept(finding(block.name() + "." + name, fault.message(), List.of(reset)));
             }

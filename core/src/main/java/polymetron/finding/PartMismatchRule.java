@@ -27,7 +27,8 @@ final class PartMismatchRule implements Rule {
 
     @Override
     public String explanation() {
-        return "Lines would be left over or missing, or an output would work against what the board drives.";
+        return "Lines would be left over or missing, or an output would work against what the board"
+                + " drives.";
     }
 
     @Override
@@ -39,9 +40,12 @@ final class PartMismatchRule implements Rule {
             List<String> differences = Parts.differences(link, link.part());
             if (!differences.isEmpty()) {
                 List<Fix> fixes = new ArrayList<>();
-                List<Edit> edits = Parts.parameterEdits(link.block().name(), link.block().type().identity(), link.part());
+                List<Edit> edits =
+                        Parts.parameterEdits(
+                                link.block().name(), link.block().type().identity(), link.part());
                 if (!edits.isEmpty()) {
-                    String label = "Set %s up for %s".formatted(link.block().name(), link.part().name());
+                    String label =
+                            "Set %s up for %s".formatted(link.block().name(), link.part().name());
                     fixes.add(new Fix(label, new Edit.Several(label, edits)));
                 }
                 fixes.add(

@@ -40,7 +40,8 @@ final class PinRule implements Rule {
                 report.accept(
                         finding(
                                 use.subject(),
-                                "pin %s is used by %s and by %s".formatted(use.pin(), other, use.port()),
+                                "pin %s is used by %s and by %s"
+                                        .formatted(use.pin(), other, use.port()),
                                 List.of()));
             }
             if (platform.device() != null && !platform.device().hasPin(use.pin())) {
@@ -59,7 +60,8 @@ final class PinRule implements Rule {
                         report.accept(
                                 finding(
                                         link.ref(),
-                                        "%s needs %d pins and has %d".formatted(port.name(), port.width(), given),
+                                        "%s needs %d pins and has %d"
+                                                .formatted(port.name(), port.width(), given),
                                         List.of()));
                     }
                 }

@@ -21,6 +21,10 @@ final class PlaceFix {
                                 new Fix(
                                         "Place %s at %s".formatted(target.label(), base),
                                         new Edit.Attach(
-                                                target.block().name(), target.form().name(), bus.name(), base, null)));
+                                                target.block().name(),
+                                                target.form().name(),
+                                                bus.name(),
+                                                base,
+                                                null)));
     }
 }

@@ -1,6 +1,5 @@
 package polymetron.finding;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import polymetron.elaborate.ElaboratedBus;
@@ -38,7 +37,9 @@ final class UnplacedRule implements Rule {
                 report.accept(
                         finding(
                                 target.ref(),
-                                place.isPresent() ? what : what + ", and no gap is large enough for it",
+                                place.isPresent()
+                                        ? what
+                                        : what + ", and no gap is large enough for it",
                                 place.stream().toList()));
             }
         }

@@ -33,7 +33,8 @@ final class UnreachedTargetRule implements Rule {
 
     @Override
     public String explanation() {
-        return "No processor can use the block: software never sees it, and it takes up the device for nothing.";
+        return "No processor can use the block: software never sees it, and it takes up the device"
+                + " for nothing.";
     }
 
     @Override
@@ -54,7 +55,8 @@ final class UnreachedTargetRule implements Rule {
                                                 finding(
                                                         target.ref(),
                                                         "%s is on %s, which no data initiator drives"
-                                                                .formatted(target.label(), bus.name()),
+                                                                .formatted(
+                                                                        target.label(), bus.name()),
                                                         List.of())));
             }
         }
@@ -63,13 +65,17 @@ final class UnreachedTargetRule implements Rule {
                 InterfaceRef ref = new InterfaceRef(block.name(), form.name());
                 if (form.isTarget() && !attached.contains(ref)) {
                     report.accept(
-                            finding(ref, "%s is on no bus".formatted(ref), fixes(driven, ref, form)));
+                            finding(
+                                    ref,
+                                    "%s is on no bus".formatted(ref),
+                                    fixes(driven, ref, form)));
                 }
             }
         }
     }
 
-    private static List<Fix> fixes(List<ElaboratedBus> buses, InterfaceRef ref, SizedInterface form) {
+    private static List<Fix> fixes(
+            List<ElaboratedBus> buses, InterfaceRef ref, SizedInterface form) {
         List<Fix> fixes = new ArrayList<>();
         for (ElaboratedBus bus : buses) {
             if (form.type().protocols().contains(bus.bus().protocol())) {
@@ -78,9 +84,17 @@ final class UnreachedTargetRule implements Rule {
                                 (Address base) ->
                                         fixes.add(
                                                 new Fix(
-                                                        "Put %s on %s at %s".formatted(ref.block(), bus.name(), base),
+                                                        "Put %s on %s at %s"
+                                                                .formatted(
+                                                                        ref.block(),
+                                                                        bus.name(),
+                                                                        base),
                                                         new Edit.Attach(
-                                                                ref.block(), ref.name(), bus.name(), base, null))));
+                                                                ref.block(),
+                                                                ref.name(),
+                                                                bus.name(),
+                                                                base,
+                                                                null))));
             }
         }
         return fixes;

@@ -33,7 +33,8 @@ final class VectorRule implements Rule {
 
     @Override
     public String explanation() {
-        return "The processor would fetch its first instruction, or its trap handler, where nothing answers.";
+        return "The processor would fetch its first instruction, or its trap handler, where nothing"
+                + " answers.";
     }
 
     @Override
@@ -63,7 +64,8 @@ final class VectorRule implements Rule {
             Address inside = new Address(memory.range().base() + offset);
             fixes.add(
                     new Fix(
-                            "Set %s to %s, in %s".formatted(parameter.get().title(), inside, memory.label()),
+                            "Set %s to %s, in %s"
+                                    .formatted(parameter.get().title(), inside, memory.label()),
                             new Edit.SetParameter(processor.name(), vector, inside.toString())));
         }
         report.accept(

@@ -8,7 +8,9 @@ import polymetron.elaborate.TargetRange;
 final class AddressMapCsv implements Exporter {
     @Override
     public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
-        StringBuilder out = new StringBuilder("fingerprint,initiator,block,interface,base,last,size_bytes,usage,type\n");
+        StringBuilder out =
+                new StringBuilder(
+                        "fingerprint,initiator,block,interface,base,last,size_bytes,usage,type\n");
         for (AddressSpace space : view.platform().spaces()) {
             for (TargetRange target : space.ranges()) {
                 out.append(

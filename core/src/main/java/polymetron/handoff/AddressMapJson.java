@@ -12,7 +12,11 @@ import polymetron.json.Documents;
 /** The address map of every initiator, with registers, interrupts and clocks, for scripts. */
 final class AddressMapJson implements Exporter {
     private record Map(
-            String platform, String fingerprint, List<Clock> clocks, List<Space> spaces, List<Interrupt> interrupts) {}
+            String platform,
+            String fingerprint,
+            List<Clock> clocks,
+            List<Space> spaces,
+            List<Interrupt> interrupts) {}
 
     private record Clock(String name, long hertz) {}
 
@@ -28,9 +32,16 @@ final class AddressMapJson implements Exporter {
             long sizeBytes,
             List<Place> registers) {}
 
-    private record Place(String name, String address, int width, String access, int count, int stride) {}
+    private record Place(
+            String name, String address, int width, String access, int count, int stride) {}
 
-    private record Interrupt(String block, String source, String sinkBlock, String sink, int input, String trigger) {}
+    private record Interrupt(
+            String block,
+            String source,
+            String sinkBlock,
+            String sink,
+            int input,
+            String trigger) {}
 
     @Override
     public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
@@ -58,8 +69,10 @@ final class AddressMapJson implements Exporter {
                                 String.valueOf(link.source().type().trigger())));
             }
         }
-        Map map = new Map(view.platform().platform().name(), fingerprint, clocks, spaces, interrupts);
-        return new HandoffFile(baseName + "_map.json", "address map, for scripts", Documents.write(map));
+        Map map =
+                new Map(view.platform().platform().name(), fingerprint, clocks, spaces, interrupts);
+        return new HandoffFile(
+                baseName + "_map.json", "address map, for scripts", Documents.write(map));
     }
 
     private static Range range(TargetRange target) {

@@ -36,7 +36,9 @@ final class CHeader implements Exporter {
             String guard = CText.macro(baseName) + "_H";
             line("/*");
             line(" * %s: addresses, interrupts, registers and clocks for software.", title);
-            line(" * Platform fingerprint %s. Made by Polymetron; changes here are lost.", fingerprint);
+            line(
+                    " * Platform fingerprint %s. Made by Polymetron; changes here are lost.",
+                    fingerprint);
             line(" */");
             line("#ifndef %s", guard);
             line("#define %s", guard);
@@ -52,12 +54,18 @@ final class CHeader implements Exporter {
             line("");
             line("#define PLATFORM_NAME \"%s\"", title);
             line("#define PLATFORM_FINGERPRINT \"%s\"", fingerprint);
-            define("PLATFORM_FINGERPRINT_HIGH", "PLATFORM_U(0x%s)".formatted(fingerprint.substring(0, 8)));
-            define("PLATFORM_FINGERPRINT_LOW", "PLATFORM_U(0x%s)".formatted(fingerprint.substring(8)));
+            define(
+                    "PLATFORM_FINGERPRINT_HIGH",
+                    "PLATFORM_U(0x%s)".formatted(fingerprint.substring(0, 8)));
+            define(
+                    "PLATFORM_FINGERPRINT_LOW",
+                    "PLATFORM_U(0x%s)".formatted(fingerprint.substring(8)));
             line("");
             line("/* Clocks, in hertz. */");
             for (Domain domain : view.platform().domains()) {
-                define("CLOCK_%s_HZ".formatted(CText.macro(domain.name())), "PLATFORM_U(%d)".formatted(domain.frequencyHz()));
+                define(
+                        "CLOCK_%s_HZ".formatted(CText.macro(domain.name())),
+                        "PLATFORM_U(%d)".formatted(domain.frequencyHz()));
             }
             for (TargetRange target : view.targets()) {
                 line("");
@@ -72,7 +80,11 @@ final class CHeader implements Exporter {
 
         private void target(TargetRange target) {
             String name = name(target);
-            line("/* %s: %s (%s). */", target.label(), target.block().type().title(), target.block().type().identity());
+            line(
+                    "/* %s: %s (%s). */",
+                    target.label(),
+                    target.block().type().title(),
+                    target.block().type().identity());
             define(name + "_BASE", CText.constant(target.range().base()));
             define(name + "_SIZE", CText.constant(target.form().sizeBytes()));
             define(name + "_LAST", CText.constant(target.range().last()));
@@ -91,7 +103,9 @@ final class CHeader implements Exporter {
                     .ifPresent(
                             rate -> {
                                 define(name + "_BAUD", "PLATFORM_U(%d)".formatted(rate.wanted()));
-                                define(name + "_DIVISOR", "PLATFORM_U(%d)".formatted(rate.divisor()));
+                                define(
+                                        name + "_DIVISOR",
+                                        "PLATFORM_U(%d)".formatted(rate.divisor()));
                             });
             interrupts(name, view.interruptsOf(target.block()));
             for (Register register : target.block().shape().registers()) {
@@ -102,8 +116,14 @@ final class CHeader implements Exporter {
         private void interrupts(String name, List<InterruptLink> links) {
             for (InterruptLink link : links) {
                 if (link.sink().type().line().equals("device")) {
-                    long devices = links.stream().filter(other -> other.sink().type().line().equals("device")).count();
-                    String macro = devices > 1 ? name + "_" + CText.macro(link.source().name()) : name + "_IRQ";
+                    long devices =
+                            links.stream()
+                                    .filter(other -> other.sink().type().line().equals("device"))
+                                    .count();
+                    String macro =
+                            devices > 1
+                                    ? name + "_" + CText.macro(link.source().name())
+                                    : name + "_IRQ";
                     define(macro, "PLATFORM_U(%d)".formatted(link.wire().input()));
                 }
             }
@@ -123,8 +143,12 @@ final class CHeader implements Exporter {
             for (Field field : register.fields()) {
                 // A mask that is the whole register says nothing.
                 if (field.bits() < register.width()) {
-                    define(macro + "_" + CText.macro(field.name()) + "_MASK", CText.constant(field.mask()));
-                    define(macro + "_" + CText.macro(field.name()) + "_SHIFT", "PLATFORM_U(%d)".formatted(field.lowBit()));
+                    define(
+                            macro + "_" + CText.macro(field.name()) + "_MASK",
+                            CText.constant(field.mask()));
+                    define(
+                            macro + "_" + CText.macro(field.name()) + "_SHIFT",
+                            "PLATFORM_U(%d)".formatted(field.lowBit()));
                 }
             }
         }
@@ -140,10 +164,12 @@ final class CHeader implements Exporter {
             for (TargetRange target : view.targets()) {
                 String name = name(target);
                 line(
-                        "PLATFORM_CHECK(%s_LAST <= UINTPTR_MAX, \"a pointer cannot reach all of %s\");",
+                        "PLATFORM_CHECK(%s_LAST <= UINTPTR_MAX, \"a pointer cannot reach all of"
+                                + " %s\");",
                         name, target.label());
                 line(
-                        "PLATFORM_CHECK(%s_LAST - %s_BASE == %s_SIZE - 1, \"%s has another size\");",
+                        "PLATFORM_CHECK(%s_LAST - %s_BASE == %s_SIZE - 1, \"%s has another"
+                                + " size\");",
                         name, name, name, target.label());
                 if (before != null) {
                     line(

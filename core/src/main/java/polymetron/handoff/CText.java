@@ -8,7 +8,11 @@ final class CText {
 
     /** A platform's title made safe for a comment or a string. */
     static String safe(String title) {
-        return title.replace("\\", "/").replace("\"", "'").replace("*/", "* /").replace("/*", "/ *").replace("??", "? ?");
+        return title.replace("\\", "/")
+                .replace("\"", "'")
+                .replace("*/", "* /")
+                .replace("/*", "/ *")
+                .replace("??", "? ?");
     }
 
     static String macro(String name) {

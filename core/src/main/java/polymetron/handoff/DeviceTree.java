@@ -21,7 +21,8 @@ final class DeviceTree implements Exporter {
 
     @Override
     public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
-        return new HandoffFile(baseName + ".dts", "devicetree source", new Text(view, fingerprint).write());
+        return new HandoffFile(
+                baseName + ".dts", "devicetree source", new Text(view, fingerprint).write());
     }
 
     private static final class Text {
@@ -36,12 +37,18 @@ final class DeviceTree implements Exporter {
             this.fingerprint = fingerprint;
             this.wide =
                     view.targets().stream()
-                            .anyMatch(target -> Long.compareUnsigned(target.range().last(), 0xFFFF_FFFFL) > 0);
+                            .anyMatch(
+                                    target ->
+                                            Long.compareUnsigned(
+                                                            target.range().last(), 0xFFFF_FFFFL)
+                                                    > 0);
         }
 
         private String write() {
             line("/dts-v1/;");
-            line("/* Platform fingerprint %s. Made by Polymetron; changes here are lost. */", fingerprint);
+            line(
+                    "/* Platform fingerprint %s. Made by Polymetron; changes here are lost. */",
+                    fingerprint);
             line("");
             open("/");
             line("#address-cells = <%d>;", wide ? 2 : 1);
@@ -52,7 +59,9 @@ final class DeviceTree implements Exporter {
             chosen();
             processors();
             for (Domain domain : view.platform().domains()) {
-                open("clock_%s: clock-%s".formatted(domain.name(), domain.name().replace('_', '-')));
+                open(
+                        "clock_%s: clock-%s"
+                                .formatted(domain.name(), domain.name().replace('_', '-')));
                 line("compatible = \"fixed-clock\";");
                 line("#clock-cells = <0>;");
                 line("clock-frequency = <%d>;", domain.frequencyHz());
@@ -78,14 +87,17 @@ final class DeviceTree implements Exporter {
                                 open("chosen");
                                 line(
                                         "stdout-path = \"/soc/serial@%x:%dn8\";",
-                                        console.range().base(), console.block().shape().number(Uart.BAUD));
+                                        console.range().base(),
+                                        console.block().shape().number(Uart.BAUD));
                                 close();
                             });
         }
 
         private void processors() {
             List<ElaboratedBlock> processors =
-                    view.platform().blocks().stream().filter(block -> block.kind() == Kind.PROCESSOR).toList();
+                    view.platform().blocks().stream()
+                            .filter(block -> block.kind() == Kind.PROCESSOR)
+                            .toList();
             if (processors.isEmpty()) {
                 return;
             }
@@ -104,7 +116,8 @@ final class DeviceTree implements Exporter {
 
         private void processor(ElaboratedBlock processor) {
             long hart = processor.shape().number("HART_ID");
-            boolean multiplies = !processor.shape().parameters().get("MULTIPLIER").toString().equals("none");
+            boolean multiplies =
+                    !processor.shape().parameters().get("MULTIPLIER").toString().equals("none");
             open("%s: cpu@%x".formatted(processor.name(), hart));
             line("device_type = \"cpu\";");
             line("reg = <0x%x>;", hart);
@@ -129,7 +142,10 @@ final class DeviceTree implements Exporter {
             return view.devices().stream()
                     .map(TargetRange::block)
                     .filter(block -> isStandard(block, "riscv-aclint"))
-                    .mapToLong(block -> view.platform().frequencyHz(block) / block.shape().number("DIVIDER"))
+                    .mapToLong(
+                            block ->
+                                    view.platform().frequencyHz(block)
+                                            / block.shape().number("DIVIDER"))
                     .findFirst()
                     .orElse(0);
         }
@@ -172,7 +188,8 @@ final class DeviceTree implements Exporter {
             // First MTIME, then the MTIMECMP registers: the specification lets them lie apart.
             line(
                     "reg = <%s>, <%s>;",
-                    cells(base + MTIME_OFFSET, 8), cells(base + MTIMER_OFFSET, MTIME_OFFSET - MTIMER_OFFSET));
+                    cells(base + MTIME_OFFSET, 8),
+                    cells(base + MTIMER_OFFSET, MTIME_OFFSET - MTIMER_OFFSET));
             toHart(device.block(), "timer", TIMER);
             close();
         }
@@ -195,9 +212,10 @@ final class DeviceTree implements Exporter {
             open("%s: %s@%x".formatted(label(device), node, device.range().base()));
             compatible(block);
             line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
-            String domain = block.type().clocks().isEmpty()
-                    ? null
-                    : block.block().domains().get(block.type().clocks().getFirst().name());
+            String domain =
+                    block.type().clocks().isEmpty()
+                            ? null
+                            : block.block().domains().get(block.type().clocks().getFirst().name());
             if (domain != null && view.platform().domainIndex().containsKey(domain)) {
                 line("clocks = <&clock_%s>;", domain);
             }
@@ -218,7 +236,12 @@ final class DeviceTree implements Exporter {
                             .toList();
             if (!links.isEmpty()) {
                 List<String> entries = new ArrayList<>();
-                links.forEach(link -> entries.add("<&%s %d>".formatted(link.wire().block(), link.wire().input())));
+                links.forEach(
+                        link ->
+                                entries.add(
+                                        "<&%s %d>"
+                                                .formatted(
+                                                        link.wire().block(), link.wire().input())));
                 line("interrupts-extended = %s;", String.join(", ", entries));
             }
             close();
@@ -233,7 +256,10 @@ final class DeviceTree implements Exporter {
         }
 
         private void compatible(ElaboratedBlock block) {
-            List<String> quoted = block.type().software().compatible().stream().map(name -> "\"" + name + "\"").toList();
+            List<String> quoted =
+                    block.type().software().compatible().stream()
+                            .map(name -> "\"" + name + "\"")
+                            .toList();
             line("compatible = %s;", String.join(", ", quoted));
         }
 
@@ -244,7 +270,11 @@ final class DeviceTree implements Exporter {
         private String cells(long address, long size) {
             return wide
                     ? "0x%x 0x%x 0x%x 0x%x"
-                            .formatted(address >>> 32, address & 0xFFFF_FFFFL, size >>> 32, size & 0xFFFF_FFFFL)
+                            .formatted(
+                                    address >>> 32,
+                                    address & 0xFFFF_FFFFL,
+                                    size >>> 32,
+                                    size & 0xFFFF_FFFFL)
                     : "0x%x 0x%x".formatted(address, size);
         }
 

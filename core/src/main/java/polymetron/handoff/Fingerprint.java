@@ -25,12 +25,36 @@ public final class Fingerprint {
     public static String of(ElaboratedPlatform platform) {
         StringBuilder facts = new StringBuilder("polymetron-fingerprint/1\n");
         for (Domain domain : new TreeMap<>(platform.domainIndex()).values()) {
-            facts.append("clock ").append(domain.name()).append(' ').append(domain.frequencyHz()).append('\n');
+            facts.append("clock ")
+                    .append(domain.name())
+                    .append(' ')
+                    .append(domain.frequencyHz())
+                    .append('\n');
         }
         for (ElaboratedBlock block : new TreeMap<>(platform.blockIndex()).values()) {
-            facts.append("block ").append(block.name()).append(' ').append(block.type().identity()).append('\n');
-            block.shape().parameters().forEach((name, value) -> facts.append("  ").append(name).append('=').append(value).append('\n'));
-            block.block().domains().forEach((port, domain) -> facts.append("  ").append(port).append('@').append(domain).append('\n'));
+            facts.append("block ")
+                    .append(block.name())
+                    .append(' ')
+                    .append(block.type().identity())
+                    .append('\n');
+            block.shape()
+                    .parameters()
+                    .forEach(
+                            (name, value) ->
+                                    facts.append("  ")
+                                            .append(name)
+                                            .append('=')
+                                            .append(value)
+                                            .append('\n'));
+            block.block()
+                    .domains()
+                    .forEach(
+                            (port, domain) ->
+                                    facts.append("  ")
+                                            .append(port)
+                                            .append('@')
+                                            .append(domain)
+                                            .append('\n'));
         }
         platform.spaces().stream()
                 .sorted((one, other) -> one.initiator().ref().compareTo(other.initiator().ref()))
@@ -38,19 +62,30 @@ public final class Fingerprint {
                         space -> {
                             facts.append("space ").append(space.initiator().ref()).append('\n');
                             for (TargetRange target : space.ranges()) {
-                                facts.append("  ").append(target.ref()).append(' ').append(target.range()).append('\n');
+                                facts.append("  ")
+                                        .append(target.ref())
+                                        .append(' ')
+                                        .append(target.range())
+                                        .append('\n');
                             }
                         });
         platform.interrupts().stream()
                 .filter(InterruptLink::isConnected)
                 .sorted((one, other) -> one.ref().compareTo(other.ref()))
-                .forEach(link -> facts.append("interrupt ").append(link.ref()).append(' ').append(link.wire()).append('\n'));
+                .forEach(
+                        link ->
+                                facts.append("interrupt ")
+                                        .append(link.ref())
+                                        .append(' ')
+                                        .append(link.wire())
+                                        .append('\n'));
         return HexFormat.of().formatHex(sha256(facts.toString())).substring(0, DIGITS);
     }
 
     private static byte[] sha256(String text) {
         try {
-            return MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
+            return MessageDigest.getInstance("SHA-256")
+                    .digest(text.getBytes(StandardCharsets.UTF_8));
         } catch (NoSuchAlgorithmException impossible) {
             throw new IllegalStateException("every Java has SHA-256", impossible);
         }

@@ -21,7 +21,9 @@ final class LinkerScript implements Exporter {
                 .append(fingerprint)
                 .append(". Made by Polymetron; changes here are lost.\n */\n");
         if (view.program() == null || view.dataMemory().isEmpty()) {
-            out.append("/* There is no layout: the processor's reset vector is in no memory that it reaches. */\n");
+            out.append(
+                    "/* There is no layout: the processor's reset vector is in no memory that it"
+                            + " reaches. */\n");
             return out.toString();
         }
         String program = region(view.program());
@@ -38,24 +40,51 @@ final class LinkerScript implements Exporter {
         }
         out.append("}\n\n");
         out.append("__stack_size = DEFINED(__stack_size) ? __stack_size : 0x400;\n");
-        out.append("__reset_vector = 0x%08X;\n\n".formatted(view.processor().shape().number("RESET_VECTOR")));
+        out.append(
+                "__reset_vector = 0x%08X;\n\n"
+                        .formatted(view.processor().shape().number("RESET_VECTOR")));
         out.append("SECTIONS\n{\n");
-        out.append("    .text __reset_vector :\n    {\n        KEEP(*(.init))\n        *(.text .text.*)\n");
-        out.append("        *(.rodata .rodata.* .srodata .srodata.*)\n        . = ALIGN(4);\n    } > ").append(program);
-        out.append("\n\n    .data : ALIGN(4)\n    {\n        __data_start = .;\n        *(.data .data.*)\n");
-        out.append("        __global_pointer$ = . + 0x800;\n        *(.sdata .sdata.*)\n        . = ALIGN(4);\n");
+        out.append(
+                "    .text __reset_vector :\n"
+                        + "    {\n"
+                        + "        KEEP(*(.init))\n"
+                        + "        *(.text .text.*)\n");
+        out.append(
+                        "        *(.rodata .rodata.* .srodata .srodata.*)\n"
+                                + "        . = ALIGN(4);\n"
+                                + "    } > ")
+                .append(program);
+        out.append(
+                "\n\n"
+                        + "    .data : ALIGN(4)\n"
+                        + "    {\n"
+                        + "        __data_start = .;\n"
+                        + "        *(.data .data.*)\n");
+        out.append(
+                "        __global_pointer$ = . + 0x800;\n"
+                        + "        *(.sdata .sdata.*)\n"
+                        + "        . = ALIGN(4);\n");
         out.append("        __data_end = .;\n    } > ").append(data);
         if (!program.equals(data)) {
             out.append(" AT > ").append(program);
         }
         out.append("\n    __data_load = LOADADDR(.data);\n\n");
-        out.append("    .bss (NOLOAD) : ALIGN(4)\n    {\n        __bss_start = .;\n        *(.sbss .sbss.* .bss .bss.* COMMON)\n");
-        out.append("        . = ALIGN(4);\n        __bss_end = .;\n    } > ").append(data).append("\n\n");
+        out.append(
+                "    .bss (NOLOAD) : ALIGN(4)\n"
+                        + "    {\n"
+                        + "        __bss_start = .;\n"
+                        + "        *(.sbss .sbss.* .bss .bss.* COMMON)\n");
+        out.append("        . = ALIGN(4);\n        __bss_end = .;\n    } > ")
+                .append(data)
+                .append("\n\n");
         out.append("    __heap_start = ALIGN(__bss_end, 16);\n");
         out.append("    __stack_top = ORIGIN(%s) + LENGTH(%s);\n".formatted(data, data));
         out.append("    __heap_end = __stack_top - __stack_size;\n");
-        out.append("    ASSERT(__heap_start <= __heap_end, \"%s (%s) has no room left for the stack\")\n"
-                .formatted(data, Address.formatSize(view.dataMemory().get().form().sizeBytes())));
+        out.append(
+                "    ASSERT(__heap_start <= __heap_end, \"%s (%s) has no room left for the stack\")\n"
+                        .formatted(
+                                data,
+                                Address.formatSize(view.dataMemory().get().form().sizeBytes())));
         out.append("\n    /DISCARD/ : { *(.eh_frame .eh_frame_hdr .note .note.* .comment) }\n}\n");
         return out.toString();
     }

@@ -31,7 +31,11 @@ final class RegisterReference implements Exporter {
     }
 
     private static void block(StringBuilder out, SoftwareView view, TargetRange target) {
-        out.append("\n## ").append(target.label()).append("\n\n").append(target.block().type().description()).append("\n");
+        out.append("\n## ")
+                .append(target.label())
+                .append("\n\n")
+                .append(target.block().type().description())
+                .append("\n");
         for (InterruptLink link : view.interruptsOf(target.block())) {
             out.append(
                     "\nInterrupt `%s`: %s input %d, %s.\n"
@@ -44,9 +48,14 @@ final class RegisterReference implements Exporter {
         out.append("\n| register | address | offset | bits | access | reset | meaning |\n");
         out.append("| --- | --- | --- | ---: | --- | --- | --- |\n");
         for (Register register : target.block().shape().registers()) {
-            String name = register.isRow()
-                    ? "%s[%d…%d]".formatted(register.name(), register.first(), register.first() + register.count() - 1)
-                    : register.name();
+            String name =
+                    register.isRow()
+                            ? "%s[%d…%d]"
+                                    .formatted(
+                                            register.name(),
+                                            register.first(),
+                                            register.first() + register.count() - 1)
+                            : register.name();
             String meaning = register.type().explains();
             if (register.type().condition() != null) {
                 meaning += " When " + register.type().condition() + ".";
@@ -74,7 +83,9 @@ final class RegisterReference implements Exporter {
         if (register.fields().isEmpty()) {
             return;
         }
-        out.append("\n### ").append(register.name()).append("\n\n| bits | field | access | meaning |\n| --- | --- | --- | --- |\n");
+        out.append("\n### ")
+                .append(register.name())
+                .append("\n\n| bits | field | access | meaning |\n| --- | --- | --- | --- |\n");
         for (Field field : register.fields()) {
             String bits =
                     field.bits() == 1

@@ -19,7 +19,10 @@ import polymetron.library.Kind;
  * @param program memory that the processor starts in; null when there is none
  */
 public record SoftwareView(
-        ElaboratedPlatform platform, ElaboratedBlock processor, List<TargetRange> targets, TargetRange program) {
+        ElaboratedPlatform platform,
+        ElaboratedBlock processor,
+        List<TargetRange> targets,
+        TargetRange program) {
 
     public static SoftwareView of(ElaboratedPlatform platform) {
         Optional<AddressSpace> data =
@@ -38,8 +41,13 @@ public record SoftwareView(
         ElaboratedBlock processor = data.get().initiator().block();
         TargetRange program =
                 platform.spaces().stream()
-                        .filter(space -> space.initiator().block() == processor && space.initiator().fetches())
-                        .flatMap(space -> space.at(processor.shape().number("RESET_VECTOR")).stream())
+                        .filter(
+                                space ->
+                                        space.initiator().block() == processor
+                                                && space.initiator().fetches())
+                        .flatMap(
+                                space ->
+                                        space.at(processor.shape().number("RESET_VECTOR")).stream())
                         .findFirst()
                         .orElse(null);
         return new SoftwareView(platform, processor, data.get().ranges(), program);
@@ -60,16 +68,22 @@ public record SoftwareView(
         }
         return memories().stream()
                 .filter(memory -> memory.form().isWritable())
-                .max((one, other) -> Long.compareUnsigned(one.form().sizeBytes(), other.form().sizeBytes()));
+                .max(
+                        (one, other) ->
+                                Long.compareUnsigned(
+                                        one.form().sizeBytes(), other.form().sizeBytes()));
     }
 
     /** The connected interrupt sources of a block. */
     public List<InterruptLink> interruptsOf(ElaboratedBlock block) {
-        return platform.interrupts().stream().filter(link -> link.block() == block && link.isConnected()).toList();
+        return platform.interrupts().stream()
+                .filter(link -> link.block() == block && link.isConnected())
+                .toList();
     }
 
     /** Whether the processor multiplies and divides by itself. */
     public boolean hasMultiplier() {
-        return processor != null && !processor.shape().parameters().get("MULTIPLIER").toString().equals("none");
+        return processor != null
+                && !processor.shape().parameters().get("MULTIPLIER").toString().equals("none");
     }
 }

@@ -20,7 +20,12 @@ public record ElfProgram(int flags, long entry, List<Segment> segments, List<Sec
      * @param memoryBytes bytes in memory, not fewer than the contents
      */
     public record Segment(
-            long virtualAddress, long loadAddress, byte[] contents, long memoryBytes, boolean writable, boolean executable) {}
+            long virtualAddress,
+            long loadAddress,
+            byte[] contents,
+            long memoryBytes,
+            boolean writable,
+            boolean executable) {}
 
     /**
      * A section that takes up memory.
@@ -28,5 +33,10 @@ public record ElfProgram(int flags, long entry, List<Segment> segments, List<Sec
      * @param hasContents whether its bytes are in the file, rather than zero
      */
     public record Section(
-            String name, long address, long sizeBytes, boolean hasContents, boolean writable, boolean executable) {}
+            String name,
+            long address,
+            long sizeBytes,
+            boolean hasContents,
+            boolean writable,
+            boolean executable) {}
 }

@@ -34,7 +34,8 @@ public final class ElfReader {
      */
     public static ElfProgram read(byte[] bytes) {
         if (bytes.length > LARGEST) {
-            throw new ElfException("the file has %d bytes; at most %d are read".formatted(bytes.length, LARGEST));
+            throw new ElfException(
+                    "the file has %d bytes; at most %d are read".formatted(bytes.length, LARGEST));
         }
         return new ElfReader(bytes).read();
     }
@@ -49,10 +50,13 @@ public final class ElfReader {
         }
         if (shortAt(18) != RISC_V) {
             throw new ElfException(
-                    "the program is for machine %d; the processor is RISC-V, machine 243".formatted(shortAt(18)));
+                    "the program is for machine %d; the processor is RISC-V, machine 243"
+                            .formatted(shortAt(18)));
         }
         if ((file.getInt(36) & 1) != 0) {
-            throw new ElfException("the program uses compressed instructions; compile with -march=rv32i or rv32im");
+            throw new ElfException(
+                    "the program uses compressed instructions; compile with -march=rv32i or"
+                            + " rv32im");
         }
         return new ElfProgram(file.getInt(36), wordAt(24), segments(), sections());
     }
@@ -67,7 +71,10 @@ public final class ElfReader {
         if (file.get(4) != 1) {
             throw new ElfException(
                     "the program is %s; the processor runs 32-bit programs (ELFCLASS32)"
-                            .formatted(file.get(4) == 2 ? "64-bit" : "of unknown class " + file.get(4)));
+                            .formatted(
+                                    file.get(4) == 2
+                                            ? "64-bit"
+                                            : "of unknown class " + file.get(4)));
         }
         if (file.get(5) != 1) {
             throw new ElfException("the program is not little-endian; the processor is");
@@ -110,7 +117,8 @@ public final class ElfReader {
         long inMemory = wordAt(at + 20);
         if (inFile > inMemory) {
             throw new ElfException(
-                    "segment %d has %d bytes in the file but only %d in memory".formatted(index, inFile, inMemory));
+                    "segment %d has %d bytes in the file but only %d in memory"
+                            .formatted(index, inFile, inMemory));
         }
         if (offset + inFile > file.limit()) {
             throw truncated("segment " + index, offset + inFile);
@@ -127,14 +135,17 @@ public final class ElfReader {
         byte[] contents = new byte[(int) inFile];
         file.get((int) offset, contents);
         long flags = wordAt(at + 24);
-        return new ElfProgram.Segment(virtual, load, contents, inMemory, (flags & 2) != 0, (flags & 1) != 0);
+        return new ElfProgram.Segment(
+                virtual, load, contents, inMemory, (flags & 2) != 0, (flags & 1) != 0);
     }
 
     private static void checkOverlaps(List<ElfProgram.Segment> segments) {
         List<ElfProgram.Segment> sorted =
                 segments.stream()
                         .filter(segment -> segment.contents().length > 0)
-                        .sorted((one, other) -> Long.compare(one.loadAddress(), other.loadAddress()))
+                        .sorted(
+                                (one, other) ->
+                                        Long.compare(one.loadAddress(), other.loadAddress()))
                         .toList();
         for (int at = 1; at < sorted.size(); at++) {
             ElfProgram.Segment before = sorted.get(at - 1);
@@ -194,7 +205,9 @@ public final class ElfReader {
 
     private void requireTable(String what, long table, int count, int entrySize, int smallest) {
         if (count > 0 && entrySize < smallest) {
-            throw new ElfException("the %s table has entries of %d bytes; %d are needed".formatted(what, entrySize, smallest));
+            throw new ElfException(
+                    "the %s table has entries of %d bytes; %d are needed"
+                            .formatted(what, entrySize, smallest));
         }
         if (table + (long) count * entrySize > file.limit()) {
             throw truncated("the %s table".formatted(what), table + (long) count * entrySize);
@@ -203,7 +216,8 @@ public final class ElfReader {
 
     private ElfException truncated(String what, long needed) {
         return new ElfException(
-                "the file ends after %d bytes, but %s needs %d: it was cut off".formatted(file.limit(), what, needed));
+                "the file ends after %d bytes, but %s needs %d: it was cut off"
+                        .formatted(file.limit(), what, needed));
     }
 
     private int shortAt(int offset) {

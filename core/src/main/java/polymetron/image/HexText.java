@@ -4,7 +4,8 @@ import java.util.Arrays;
 
 /** A growing text of hexadecimal digits; the records of the image formats are written through it. */
 final class HexText {
-    private static final byte[] DIGITS = "0123456789ABCDEF".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
+    private static final byte[] DIGITS =
+            "0123456789ABCDEF".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
     private byte[] text;
     private int length;
 

@@ -20,7 +20,9 @@ public final class ImageFiles {
         }
         files.add(
                 new ImageFile(
-                        baseName + ".hex", "Intel HEX", IntelHex.write(image.chunks(), image.program().entry())));
+                        baseName + ".hex",
+                        "Intel HEX",
+                        IntelHex.write(image.chunks(), image.program().entry())));
         files.add(
                 new ImageFile(
                         baseName + ".srec",
@@ -32,8 +34,16 @@ public final class ImageFiles {
                 continue;
             }
             byte[] whole = memory.whole(image.fill());
-            files.add(new ImageFile(name + ".bin", "binary from the base of " + memory.name(), memory.contents()));
-            files.add(new ImageFile(name + ".mem", "words of %s for $readmemh".formatted(memory.name()), ReadMemH.words(whole)));
+            files.add(
+                    new ImageFile(
+                            name + ".bin",
+                            "binary from the base of " + memory.name(),
+                            memory.contents()));
+            files.add(
+                    new ImageFile(
+                            name + ".mem",
+                            "words of %s for $readmemh".formatted(memory.name()),
+                            ReadMemH.words(whole)));
             for (int lane = 0; lane < LANES; lane++) {
                 files.add(
                         new ImageFile(

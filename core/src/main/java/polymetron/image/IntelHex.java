@@ -17,7 +17,9 @@ public final class IntelHex {
      */
     public static byte[] write(List<Chunk> chunks, long entry) {
         long total = chunks.stream().mapToLong(chunk -> chunk.bytes().length).sum();
-        HexText out = new HexText((int) Math.min(Integer.MAX_VALUE - 64, total / RECORD_BYTES * 44 + 1024));
+        HexText out =
+                new HexText(
+                        (int) Math.min(Integer.MAX_VALUE - 64, total / RECORD_BYTES * 44 + 1024));
         long upper = 0;
         for (Chunk chunk : chunks) {
             int at = 0;

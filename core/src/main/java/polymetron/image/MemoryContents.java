@@ -10,7 +10,8 @@ import polymetron.elaborate.TargetRange;
  * @param loadedBytes bytes that came from the program
  * @param zeroBytes bytes that the program clears or leaves open
  */
-public record MemoryContents(TargetRange memory, byte[] contents, long loadedBytes, long zeroBytes) {
+public record MemoryContents(
+        TargetRange memory, byte[] contents, long loadedBytes, long zeroBytes) {
     public String name() {
         return memory.label().replace('.', '_');
     }

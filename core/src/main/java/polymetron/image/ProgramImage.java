@@ -81,7 +81,9 @@ public record ProgramImage(
                                             memory.label(),
                                             Address.formatSize(over));
                 } else if (section.writable() && !memory.form().isWritable()) {
-                    problem = "%s is written to, but %s is read-only".formatted(section.name(), memory.label());
+                    problem =
+                            "%s is written to, but %s is read-only"
+                                    .formatted(section.name(), memory.label());
                 }
                 return new SectionPlace(section, memory.label(), over, problem);
             }
@@ -96,12 +98,21 @@ public record ProgramImage(
 
     private static void checkSegment(
             List<TargetRange> memories, ElfProgram.Segment segment, List<String> problems) {
-        check(memories, segment.loadAddress(), Math.max(segment.contents().length, 1), "loaded", problems);
+        check(
+                memories,
+                segment.loadAddress(),
+                Math.max(segment.contents().length, 1),
+                "loaded",
+                problems);
         check(memories, segment.virtualAddress(), segment.memoryBytes(), "used", problems);
     }
 
     private static void check(
-            List<TargetRange> memories, long address, long size, String verb, List<String> problems) {
+            List<TargetRange> memories,
+            long address,
+            long size,
+            String verb,
+            List<String> problems) {
         AddressRange range = AddressRange.of(address, size);
         if (memories.stream().anyMatch(memory -> memory.range().contains(range))) {
             return;
@@ -114,7 +125,9 @@ public record ProgramImage(
                                         "it passes the end of %s by %s"
                                                 .formatted(
                                                         memory.label(),
-                                                        Address.formatSize(range.last() - memory.range().last())))
+                                                        Address.formatSize(
+                                                                range.last()
+                                                                        - memory.range().last())))
                         .findFirst()
                         .orElse("no memory begins there");
         problems.add(
@@ -137,20 +150,24 @@ public record ProgramImage(
                                     Address.format(reset)));
         }
         if ((program.flags() & 0x6) != 0) {
-            problems.add("the program passes floating-point values in registers that the processor does not have");
+            problems.add(
+                    "the program passes floating-point values in registers that the processor does"
+                            + " not have");
         }
     }
 
     private static MemoryContents contents(
             TargetRange memory, List<Chunk> chunks, ElfProgram program, byte fill) {
         long base = memory.range().base();
-        List<Chunk> inside = chunks.stream().filter(chunk -> memory.range().contains(chunk.address())).toList();
+        List<Chunk> inside =
+                chunks.stream().filter(chunk -> memory.range().contains(chunk.address())).toList();
         long end = inside.stream().mapToLong(Chunk::end).max().orElse(base);
         byte[] bytes = new byte[(int) (end - base)];
         Arrays.fill(bytes, fill);
         long loaded = 0;
         for (Chunk chunk : inside) {
-            System.arraycopy(chunk.bytes(), 0, bytes, (int) (chunk.address() - base), chunk.bytes().length);
+            System.arraycopy(
+                    chunk.bytes(), 0, bytes, (int) (chunk.address() - base), chunk.bytes().length);
             loaded += chunk.bytes().length;
         }
         long zero =

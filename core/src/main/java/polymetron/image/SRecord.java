@@ -21,9 +21,18 @@ public final class SRecord {
      */
     public static byte[] write(String name, List<Chunk> chunks, long entry) {
         long total = chunks.stream().mapToLong(chunk -> chunk.bytes().length).sum();
-        HexText out = new HexText((int) Math.min(Integer.MAX_VALUE - 64, total / RECORD_BYTES * 47 + 1024));
+        HexText out =
+                new HexText(
+                        (int) Math.min(Integer.MAX_VALUE - 64, total / RECORD_BYTES * 47 + 1024));
         byte[] header = name.getBytes(StandardCharsets.US_ASCII);
-        record(out, '0', 0, 2, Arrays.copyOf(header, Math.min(header.length, LONGEST_NAME)), 0, Math.min(header.length, LONGEST_NAME));
+        record(
+                out,
+                '0',
+                0,
+                2,
+                Arrays.copyOf(header, Math.min(header.length, LONGEST_NAME)),
+                0,
+                Math.min(header.length, LONGEST_NAME));
         long records = 0;
         for (Chunk chunk : chunks) {
             for (int at = 0; at < chunk.bytes().length; at += RECORD_BYTES) {
@@ -39,7 +48,13 @@ public final class SRecord {
     }
 
     private static void record(
-            HexText out, char type, long address, int addressBytes, byte[] data, int from, int count) {
+            HexText out,
+            char type,
+            long address,
+            int addressBytes,
+            byte[] data,
+            int from,
+            int count) {
         int length = addressBytes + count + 1;
         int sum = length + IntelHex.sumOf(address, addressBytes);
         out.put('S').put(type).put(length, 1).put(address, addressBytes);

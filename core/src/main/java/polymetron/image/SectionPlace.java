@@ -7,7 +7,8 @@ package polymetron.image;
  * @param overflowBytes bytes that do not fit there; the whole size when it begins in no memory
  * @param problem what is wrong, in words; null when it fits
  */
-public record SectionPlace(ElfProgram.Section section, String memory, long overflowBytes, String problem) {
+public record SectionPlace(
+        ElfProgram.Section section, String memory, long overflowBytes, String problem) {
     public boolean fits() {
         return problem == null;
     }

@@ -34,7 +34,9 @@ public final class Sinks {
         }
         for (InterruptLink link : platform.interrupts()) {
             if (link.isConnected()) {
-                taken.computeIfAbsent(new InterfaceRef(link.wire().block(), link.wire().sink()), ref -> new TreeSet<>())
+                taken.computeIfAbsent(
+                                new InterfaceRef(link.wire().block(), link.wire().sink()),
+                                ref -> new TreeSet<>())
                         .add(link.wire().input());
             }
         }
@@ -48,7 +50,9 @@ public final class Sinks {
     /** The lowest input that nothing drives. */
     public OptionalInt freeInput(Sink sink) {
         TreeSet<Integer> used = taken.getOrDefault(sink.ref(), new TreeSet<>());
-        for (int input = sink.port().first(); input < sink.port().first() + sink.port().count(); input++) {
+        for (int input = sink.port().first();
+                input < sink.port().first() + sink.port().count();
+                input++) {
             if (!used.contains(input)) {
                 return OptionalInt.of(input);
             }

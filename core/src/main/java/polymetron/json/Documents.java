@@ -1,9 +1,9 @@
 package polymetron.json;
 
+import com.fasterxml.jackson.annotation.JsonInclude;
 import java.util.Arrays;
 import java.util.stream.Collectors;
 import polymetron.expression.ExpressionException;
-import com.fasterxml.jackson.annotation.JsonInclude;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.util.DefaultIndenter;
@@ -28,15 +28,15 @@ public final class Documents {
     /** The mapper behind all documents, for layers that carry them. */
     public static JsonMapper mapper() {
         return JsonMapper.builder()
-                        .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
-                        .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
-                        .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
-                        .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
-                        .disable(StreamReadFeature.INCLUDE_SOURCE_IN_LOCATION)
-                        .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
-                        .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS)
-                        .changeDefaultPropertyInclusion(
-                                all -> all.withValueInclusion(JsonInclude.Include.NON_EMPTY))
+                .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+                .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+                .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+                .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                .disable(StreamReadFeature.INCLUDE_SOURCE_IN_LOCATION)
+                .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
+                .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS)
+                .changeDefaultPropertyInclusion(
+                        all -> all.withValueInclusion(JsonInclude.Include.NON_EMPTY))
                 .build();
     }
 
@@ -84,7 +84,8 @@ public final class Documents {
 
     private static DocumentException explain(String name, JacksonException wrong) {
         String path = wrong instanceof DatabindException bind ? path(bind) : "";
-        String place = wrong.getLocation() == null ? "" : ", line " + wrong.getLocation().getLineNr();
+        String place =
+                wrong.getLocation() == null ? "" : ", line " + wrong.getLocation().getLineNr();
         String key = path.isEmpty() ? "" : ", at " + path;
         return new DocumentException(name + place + key + ": " + reason(wrong), path);
     }
@@ -98,12 +99,15 @@ public final class Documents {
                                     .map(Object::toString)
                                     .sorted()
                                     .collect(Collectors.joining(", "));
-            return "there is no key '%s' here; known keys are %s".formatted(unknown.getPropertyName(), known);
+            return "there is no key '%s' here; known keys are %s"
+                    .formatted(unknown.getPropertyName(), known);
         }
         if (wrong instanceof InvalidFormatException format && format.getTargetType() != null) {
             if (format.getTargetType().isEnum()) {
                 return "'%s' is not one of %s"
-                        .formatted(format.getValue(), Arrays.toString(format.getTargetType().getEnumConstants()));
+                        .formatted(
+                                format.getValue(),
+                                Arrays.toString(format.getTargetType().getEnumConstants()));
             }
         }
         Throwable cause = wrong.getCause();
@@ -116,7 +120,11 @@ public final class Documents {
     private static String path(DatabindException wrong) {
         StringBuilder path = new StringBuilder();
         for (JacksonException.Reference step : wrong.getPath()) {
-            path.append('/').append(step.getPropertyName() == null ? step.getIndex() : step.getPropertyName());
+            path.append('/')
+                    .append(
+                            step.getPropertyName() == null
+                                    ? step.getIndex()
+                                    : step.getPropertyName());
         }
         return path.toString();
     }

@@ -20,11 +20,16 @@ public record Board(
     public record Clock(String name, String title, long frequencyHz, String pin, String standard) {}
 
     /** A reset input and the pin that it reaches. */
-    public record Reset(String name, String title, boolean activeLow, String pin, String standard) {}
+    public record Reset(
+            String name, String title, boolean activeLow, String pin, String standard) {}
 
     /** Lines between the FPGA and a part, lowest line first. */
     public record Signal(
-            String name, Direction direction, List<String> pins, String standard, Boolean activeLow) {
+            String name,
+            Direction direction,
+            List<String> pins,
+            String standard,
+            Boolean activeLow) {
         public Signal {
             pins = Lists.orEmpty(pins);
         }
@@ -43,7 +48,12 @@ public record Board(
 
     /** Something soldered on the board that reaches FPGA pins. */
     public record Part(
-            String name, String kind, String title, String summary, List<Signal> signals, List<Driver> drivers) {
+            String name,
+            String kind,
+            String title,
+            String summary,
+            List<Signal> signals,
+            List<Driver> drivers) {
         public Part {
             signals = Lists.orEmpty(signals);
             drivers = Lists.orEmpty(drivers);

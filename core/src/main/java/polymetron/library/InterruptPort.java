@@ -13,7 +13,13 @@ import polymetron.expression.Expression;
  * @param when whether the port is there; null for always
  */
 public record InterruptPort(
-        String name, End end, String line, Trigger trigger, Expression first, Expression count, Expression when) {
+        String name,
+        End end,
+        String line,
+        Trigger trigger,
+        Expression first,
+        Expression count,
+        Expression when) {
 
     /** Which end of an interrupt line a port is. */
     public enum End {

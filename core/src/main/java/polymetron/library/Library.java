@@ -33,16 +33,19 @@ public final class Library {
         for (Board board : boards) {
             if (!this.devices.containsKey(board.device())) {
                 throw new IllegalArgumentException(
-                        "board %s: there is no device named %s".formatted(board.identity(), board.device()));
+                        "board %s: there is no device named %s"
+                                .formatted(board.identity(), board.device()));
             }
         }
     }
 
-    private static <K extends Comparable<K>, T> SortedMap<K, T> index(Collection<T> entries, Function<T, K> key) {
+    private static <K extends Comparable<K>, T> SortedMap<K, T> index(
+            Collection<T> entries, Function<T, K> key) {
         SortedMap<K, T> index = new TreeMap<>();
         for (T entry : entries) {
             if (index.put(key.apply(entry), entry) != null) {
-                throw new IllegalArgumentException("the library has %s twice".formatted(key.apply(entry)));
+                throw new IllegalArgumentException(
+                        "the library has %s twice".formatted(key.apply(entry)));
             }
         }
         return index;

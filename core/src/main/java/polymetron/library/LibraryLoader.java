@@ -46,7 +46,8 @@ public final class LibraryLoader {
     private static SortedMap<String, String> driverFiles(String folder, BlockType type) {
         SortedMap<String, String> files = new TreeMap<>();
         if (type.software().driver() != null) {
-            files.put(type.software().driver(), text(folder + "driver/" + type.software().driver()));
+            files.put(
+                    type.software().driver(), text(folder + "driver/" + type.software().driver()));
         }
         return files;
     }
@@ -64,7 +65,8 @@ public final class LibraryLoader {
     }
 
     private static String text(String path) {
-        try (InputStream in = LibraryLoader.class.getClassLoader().getResourceAsStream(ROOT + path)) {
+        try (InputStream in =
+                LibraryLoader.class.getClassLoader().getResourceAsStream(ROOT + path)) {
             if (in == null) {
                 throw new IllegalStateException("the library has no file %s".formatted(path));
             }

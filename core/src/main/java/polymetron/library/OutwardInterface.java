@@ -9,7 +9,8 @@ import polymetron.expression.Expression;
  * @param title what a person calls it
  * @param partKinds sorts of board part that it can drive
  */
-public record OutwardInterface(String name, String title, List<String> partKinds, List<Port> ports) {
+public record OutwardInterface(
+        String name, String title, List<String> partKinds, List<Port> ports) {
 
     /**
      * @param name name of the port, the same as the signal of the board part

@@ -8,7 +8,12 @@ import java.util.List;
  * @param boards boards that it works on; empty for any board that has the parts
  */
 public record Recipe(
-        String format, String name, String title, String summary, List<Vlnv> boards, List<Ingredient> blocks) {
+        String format,
+        String name,
+        String title,
+        String summary,
+        List<Vlnv> boards,
+        List<Ingredient> blocks) {
     public static final String FORMAT = "polymetron-recipe/1";
 
     /**
@@ -16,7 +21,8 @@ public record Recipe(
      *
      * @param part board part that the block drives; null for none
      */
-    public record Ingredient(String name, Vlnv type, java.util.Map<String, String> parameters, String part) {
+    public record Ingredient(
+            String name, Vlnv type, java.util.Map<String, String> parameters, String part) {
         public Ingredient {
             parameters = parameters == null ? java.util.Map.of() : java.util.Map.copyOf(parameters);
         }

@@ -4,4 +4,7 @@ import polymetron.expression.Expression;
 
 /** Estimated use of a device by one block; each is a formula, null for none. */
 public record Resources(
-        Expression lookupTables, Expression flipFlops, Expression memoryBits, Expression multipliers) {}
+        Expression lookupTables,
+        Expression flipFlops,
+        Expression memoryBits,
+        Expression multipliers) {}

@@ -5,14 +5,16 @@ import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.regex.Pattern;
 
 /** Identity of a library entry: vendor, library, name and version (IEEE 1685-2022, 6.4), joined by colons. */
-public record Vlnv(String vendor, String library, String name, String version) implements Comparable<Vlnv> {
+public record Vlnv(String vendor, String library, String name, String version)
+        implements Comparable<Vlnv> {
     private static final Pattern PART = Pattern.compile("[A-Za-z0-9][A-Za-z0-9._-]{0,63}");
 
     public Vlnv {
         for (String part : new String[] {vendor, library, name, version}) {
             if (part == null || !PART.matcher(part).matches()) {
                 throw new IllegalArgumentException(
-                        "'%s' is not a part of an identity; letters, digits, '.', '-' and '_' are".formatted(part));
+                        "'%s' is not a part of an identity; letters, digits, '.', '-' and '_' are"
+                                .formatted(part));
             }
         }
     }

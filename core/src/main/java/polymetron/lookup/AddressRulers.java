@@ -34,7 +34,10 @@ public final class AddressRulers {
             top = Long.compareUnsigned(window.last(), top) > 0 ? window.last() : top;
             for (TargetRange target : space.ranges()) {
                 starts.add(target.range().base());
-                top = Long.compareUnsigned(target.range().last(), top) > 0 ? target.range().last() : top;
+                top =
+                        Long.compareUnsigned(target.range().last(), top) > 0
+                                ? target.range().last()
+                                : top;
                 if (target.range().last() != -1L) {
                     starts.add(target.range().last() + 1);
                 }
@@ -55,7 +58,10 @@ public final class AddressRulers {
     private static List<List<TargetRange>> cells(List<AddressSpace> spaces, long address) {
         List<List<TargetRange>> cells = new ArrayList<>();
         for (AddressSpace space : spaces) {
-            cells.add(space.ranges().stream().filter(target -> target.range().contains(address)).toList());
+            cells.add(
+                    space.ranges().stream()
+                            .filter(target -> target.range().contains(address))
+                            .toList());
         }
         return cells;
     }
@@ -65,7 +71,10 @@ public final class AddressRulers {
         for (Row row : rows) {
             if (!merged.isEmpty() && merged.getLast().cells().equals(row.cells())) {
                 Row before = merged.removeLast();
-                merged.add(new Row(new AddressRange(before.range().base(), row.range().last()), row.cells()));
+                merged.add(
+                        new Row(
+                                new AddressRange(before.range().base(), row.range().last()),
+                                row.cells()));
             } else {
                 merged.add(row);
             }

@@ -14,7 +14,10 @@ public final class WhatIsAt {
     public static List<Place> find(ElaboratedPlatform platform, long address) {
         List<Place> places = new ArrayList<>();
         for (AddressSpace space : platform.spaces()) {
-            places.add(space.at(address).map(target -> in(space, target, address)).orElse(new Place(space, null, 0, List.of())));
+            places.add(
+                    space.at(address)
+                            .map(target -> in(space, target, address))
+                            .orElse(new Place(space, null, 0, List.of())));
         }
         return places;
     }

@@ -23,7 +23,8 @@ public final class Placement {
      * @param target the target, which does not stand in its own way when it is on the bus already
      * @return empty when there is no gap of that size
      */
-    public static Optional<Address> baseFor(ElaboratedBus bus, InterfaceRef target, SizedInterface form) {
+    public static Optional<Address> baseFor(
+            ElaboratedBus bus, InterfaceRef target, SizedInterface form) {
         return baseIn(bus.freeSpaceWithout(target), bus.bus().addressWidth(), form);
     }
 

@@ -33,13 +33,15 @@ public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<TargetRang
         free.removeIf(target -> target.form().sizeBytes() == 0);
         free.sort(
                 Comparator.<TargetRange, Long>comparing(
-                                target -> target.form().sizeBytes(), (one, other) -> Long.compareUnsigned(other, one))
+                                target -> target.form().sizeBytes(),
+                                (one, other) -> Long.compareUnsigned(other, one))
                         .thenComparing(TargetRange::ref));
         List<Move> moves = new ArrayList<>();
         List<TargetRange> homeless = new ArrayList<>();
         for (TargetRange target : free) {
             FreeSpace space = new FreeSpace(bus.window(), taken);
-            Optional<Address> base = Placement.baseIn(space, bus.bus().addressWidth(), target.form());
+            Optional<Address> base =
+                    Placement.baseIn(space, bus.bus().addressWidth(), target.form());
             if (base.isEmpty()) {
                 homeless.add(target);
                 continue;

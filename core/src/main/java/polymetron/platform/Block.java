@@ -35,12 +35,25 @@ public record Block(
     /** A null value goes back to the default. */
     public Block withParameter(String parameter, String value) {
         return new Block(
-                name, type, Maps.with(parameters, parameter, value), domains, attachments, interrupts, outward);
+                name,
+                type,
+                Maps.with(parameters, parameter, value),
+                domains,
+                attachments,
+                interrupts,
+                outward);
     }
 
     /** A null domain disconnects the input. */
     public Block withDomain(String port, String domain) {
-        return new Block(name, type, parameters, Maps.with(domains, port, domain), attachments, interrupts, outward);
+        return new Block(
+                name,
+                type,
+                parameters,
+                Maps.with(domains, port, domain),
+                attachments,
+                interrupts,
+                outward);
     }
 
     /** A null attachment takes the interface off its bus. */
@@ -58,7 +71,13 @@ public record Block(
     /** A null wire disconnects the source. */
     public Block withInterrupt(String source, InterruptWire wire) {
         return new Block(
-                name, type, parameters, domains, attachments, Maps.with(interrupts, source, wire), outward);
+                name,
+                type,
+                parameters,
+                domains,
+                attachments,
+                Maps.with(interrupts, source, wire),
+                outward);
     }
 
     /** A null binding leaves the ports open. */

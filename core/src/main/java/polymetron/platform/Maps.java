@@ -10,7 +10,9 @@ final class Maps {
     private Maps() {}
 
     static <V> SortedMap<String, V> sorted(Map<String, V> map) {
-        return map == null ? Collections.emptySortedMap() : Collections.unmodifiableSortedMap(new TreeMap<>(map));
+        return map == null
+                ? Collections.emptySortedMap()
+                : Collections.unmodifiableSortedMap(new TreeMap<>(map));
     }
 
     /** A copy with one entry set, or taken out when the value is null. */

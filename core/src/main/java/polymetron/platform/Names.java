@@ -7,8 +7,8 @@ import java.util.regex.Pattern;
 /** What things of a platform may be called: a name that is legal in C, Verilog and devicetree alike. */
 public final class Names {
     public static final String RULE =
-            "a name begins with a lower-case letter and goes on with lower-case letters, digits and single '_',"
-                    + " at most 32 of them";
+            "a name begins with a lower-case letter and goes on with lower-case letters, digits and"
+                    + " single '_', at most 32 of them";
     private static final Pattern NAME = Pattern.compile("[a-z](?:_?[a-z0-9]+)*");
 
     private Names() {}
@@ -28,7 +28,10 @@ public final class Names {
 
     /** A name made from a title: {@code Ridge Station} gives {@code ridge_station}. */
     public static String fromTitle(String title) {
-        String letters = title.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_").replaceAll("^[_0-9]+|_+$", "");
+        String letters =
+                title.toLowerCase(Locale.ROOT)
+                        .replaceAll("[^a-z0-9]+", "_")
+                        .replaceAll("^[_0-9]+|_+$", "");
         String name = letters.isEmpty() ? "platform" : letters;
         return name.length() <= 32 ? name : name.substring(0, 32).replaceAll("_+$", "");
     }

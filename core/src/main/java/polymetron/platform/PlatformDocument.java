@@ -22,7 +22,8 @@ public final class PlatformDocument {
     public static final int LONGEST = 16 * 1024 * 1024;
 
     private static final Schema SCHEMA =
-            SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12).getSchema(schemaText());
+            SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                    .getSchema(schemaText());
 
     private PlatformDocument() {}
 
@@ -51,7 +52,9 @@ public final class PlatformDocument {
         JsonNode tree = Documents.tree(name, text);
         List<Error> errors =
                 SCHEMA.validate(tree).stream()
-                        .sorted(Comparator.comparing(error -> error.getInstanceLocation().toString()))
+                        .sorted(
+                                Comparator.comparing(
+                                        error -> error.getInstanceLocation().toString()))
                         .toList();
         if (!errors.isEmpty()) {
             String pointer = errors.getFirst().getInstanceLocation().toString();

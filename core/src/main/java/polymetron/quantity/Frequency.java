@@ -15,7 +15,10 @@ public final class Frequency {
             scale *= 1000;
             unit++;
         }
-        return BigDecimal.valueOf(hertz).divide(BigDecimal.valueOf(scale)).stripTrailingZeros().toPlainString()
+        return BigDecimal.valueOf(hertz)
+                        .divide(BigDecimal.valueOf(scale))
+                        .stripTrailingZeros()
+                        .toPlainString()
                 + " "
                 + units[unit];
     }

@@ -35,23 +35,38 @@ public final class Starter {
 
     private static Edit add(Library library, Platform platform, Recipe.Ingredient ingredient) {
         List<Edit> edits = new ArrayList<>();
-        edits.add(new Edit.AddBlock(ingredient.name(), ingredient.type(), new TreeMap<>(ingredient.parameters())));
+        edits.add(
+                new Edit.AddBlock(
+                        ingredient.name(),
+                        ingredient.type(),
+                        new TreeMap<>(ingredient.parameters())));
         if (ingredient.part() != null) {
-            edits.addAll(takePart(library, platform, ingredient.name(), ingredient.type(), ingredient.part()));
+            edits.addAll(
+                    takePart(
+                            library,
+                            platform,
+                            ingredient.name(),
+                            ingredient.type(),
+                            ingredient.part()));
         }
         return new Edit.Several("add " + ingredient.name(), edits);
     }
 
     /** The edits that set a block up for a board part and connect it; empty when the board has no such part. */
-    public static List<Edit> takePart(Library library, Platform platform, String block, Vlnv type, String partName) {
+    public static List<Edit> takePart(
+            Library library, Platform platform, String block, Vlnv type, String partName) {
         List<Edit> edits = new ArrayList<>();
-        Board.Part part = library.board(platform.board()).flatMap(board -> board.part(partName)).orElse(null);
+        Board.Part part =
+                library.board(platform.board()).flatMap(board -> board.part(partName)).orElse(null);
         if (part != null) {
             edits.addAll(Parts.parameterEdits(block, type, part));
             part.drivers().stream()
                     .filter(driver -> driver.type().equals(type))
                     .findFirst()
-                    .ifPresent(driver -> edits.add(new Edit.BindPart(block, driver.outward(), partName)));
+                    .ifPresent(
+                            driver ->
+                                    edits.add(
+                                            new Edit.BindPart(block, driver.outward(), partName)));
         }
         return edits;
     }

@@ -30,7 +30,6 @@ import polymetron.library.Role;
 import polymetron.placement.Placement;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
-import polymetron.platform.Names;
 import polymetron.platform.Platform;
 import polymetron.quantity.Frequency;
 
@@ -60,7 +59,8 @@ public record WiringPlan(List<Proposal> proposals) {
 
     /** The whole plan as one edit; lines without edits are left out. */
     public Edit asEdit(String title) {
-        return new Edit.Several(title, proposals.stream().flatMap(line -> line.edits().stream()).toList());
+        return new Edit.Several(
+                title, proposals.stream().flatMap(line -> line.edits().stream()).toList());
     }
 
     private static final class Planner {
@@ -99,7 +99,12 @@ public record WiringPlan(List<Proposal> proposals) {
             now = elaborator.elaborate(platform);
         }
 
-        private void offer(String key, Proposal.Kind kind, String what, String why, List<Proposal.Choice> choices) {
+        private void offer(
+                String key,
+                Proposal.Kind kind,
+                String what,
+                String why,
+                List<Proposal.Choice> choices) {
             Integer chosen = decisions.chosen().get(key);
             boolean made = chosen != null && chosen >= 0 && chosen < choices.size();
             List<Edit> edits = made ? choices.get(chosen).edits() : List.of();
@@ -113,12 +118,15 @@ public record WiringPlan(List<Proposal> proposals) {
         }
 
         private List<ElaboratedBlock> blocksByName() {
-            return now.blocks().stream().sorted(Comparator.comparing(ElaboratedBlock::name)).toList();
+            return now.blocks().stream()
+                    .sorted(Comparator.comparing(ElaboratedBlock::name))
+                    .toList();
         }
 
         private void planDomain() {
             Board board = now.board();
-            boolean needed = now.blocks().stream().anyMatch(block -> !block.type().clocks().isEmpty());
+            boolean needed =
+                    now.blocks().stream().anyMatch(block -> !block.type().clocks().isEmpty());
             if (!needed || !now.domains().isEmpty() || board == null || board.clocks().isEmpty()) {
                 return;
             }
@@ -127,10 +135,17 @@ public record WiringPlan(List<Proposal> proposals) {
             propose(
                     "domain",
                     Proposal.Kind.DOMAIN,
-                    "clock domain main from %s, %s".formatted(clock.name(), Frequency.format(clock.frequencyHz())),
-                    (board.clocks().size() == 1 ? "the board's only clock" : "the board's first clock")
-                            + (reset == null ? "" : "; reset by %s, synchronised to it".formatted(reset.name())),
-                    new Edit.AddDomain(new ClockDomain("main", clock.name(), reset == null ? null : reset.name())));
+                    "clock domain main from %s, %s"
+                            .formatted(clock.name(), Frequency.format(clock.frequencyHz())),
+                    (board.clocks().size() == 1
+                                    ? "the board's only clock"
+                                    : "the board's first clock")
+                            + (reset == null
+                                    ? ""
+                                    : "; reset by %s, synchronised to it".formatted(reset.name())),
+                    new Edit.AddDomain(
+                            new ClockDomain(
+                                    "main", clock.name(), reset == null ? null : reset.name())));
         }
 
         private void planClocksAndResets() {
@@ -150,13 +165,16 @@ public record WiringPlan(List<Proposal> proposals) {
             if (block.block().domains().containsKey(clock.name())) {
                 return;
             }
-            List<Domain> fitting = now.domains().stream().filter(domain -> allows(clock, domain)).toList();
+            List<Domain> fitting =
+                    now.domains().stream().filter(domain -> allows(clock, domain)).toList();
             if (fitting.isEmpty()) {
                 return;
             }
             Domain domain = fitting.getFirst();
             String why =
-                    now.domains().size() == 1 ? "the only clock domain" : "the first domain within the block's limits";
+                    now.domains().size() == 1
+                            ? "the only clock domain"
+                            : "the first domain within the block's limits";
             if (clock.minimumHz() != null && clock.maximumHz() != null) {
                 why +=
                         "; %s is within %s to %s"
@@ -181,7 +199,9 @@ public record WiringPlan(List<Proposal> proposals) {
         private void planReset(ElaboratedBlock block, ResetInput reset) {
             String clockDomain = block.block().domains().get(reset.clock());
             Domain domain = clockDomain == null ? null : now.domainIndex().get(clockDomain);
-            if (block.block().domains().containsKey(reset.name()) || domain == null || domain.reset() == null) {
+            if (block.block().domains().containsKey(reset.name())
+                    || domain == null
+                    || domain.reset() == null) {
                 return;
             }
             propose(
@@ -195,7 +215,10 @@ public record WiringPlan(List<Proposal> proposals) {
         private void planBus() {
             List<ElaboratedBlock> initiators =
                     blocksByName().stream()
-                            .filter(block -> block.shape().busInterfaces().stream().anyMatch(form -> !form.isTarget()))
+                            .filter(
+                                    block ->
+                                            block.shape().busInterfaces().stream()
+                                                    .anyMatch(form -> !form.isTarget()))
                             .toList();
             if (!now.buses().isEmpty() || initiators.isEmpty()) {
                 return;
@@ -272,7 +295,10 @@ public record WiringPlan(List<Proposal> proposals) {
                     decisions.near() == null
                             ? Placement.baseFor(bus, ref, form)
                             : Placement.baseNear(bus, ref, form, decisions.near());
-            return place.<Edit>map(base -> new Edit.Attach(ref.block(), ref.name(), bus.name(), base, null))
+            return place.<Edit>map(
+                            base ->
+                                    new Edit.Attach(
+                                            ref.block(), ref.name(), bus.name(), base, null))
                     .orElse(null);
         }
 
@@ -280,29 +306,37 @@ public record WiringPlan(List<Proposal> proposals) {
             Edit.Attach attach = (Edit.Attach) edit;
             return form.isTarget()
                     ? "%s on %s at %s, %s"
-                            .formatted(ref, attach.bus(), attach.base(), Address.formatSize(form.sizeBytes()))
+                            .formatted(
+                                    ref,
+                                    attach.bus(),
+                                    attach.base(),
+                                    Address.formatSize(form.sizeBytes()))
                     : "%s on %s".formatted(ref, attach.bus());
         }
 
         private String attachReason(Edit edit, SizedInterface form) {
-            String only = now.buses().size() == 1 ? "the only bus" : "the only bus with its protocol";
+            String only =
+                    now.buses().size() == 1 ? "the only bus" : "the only bus with its protocol";
             if (!form.isTarget()) {
                 return form.type().executable() ? only + "; reaches executable memory only" : only;
             }
             boolean reached =
-                    now.bus(((Edit.Attach) edit).bus()).stream().anyMatch(bus -> !bus.initiators().isEmpty());
+                    now.bus(((Edit.Attach) edit).bus()).stream()
+                            .anyMatch(bus -> !bus.initiators().isEmpty());
             String place =
                     decisions.near() != null
                             ? "first place from the chosen gap on, aligned to its size"
-                            : form.isMemory() ? "lowest free place for memory, aligned to its size"
-                            : "lowest free place for registers, aligned to its size";
+                            : form.isMemory()
+                                    ? "lowest free place for memory, aligned to its size"
+                                    : "lowest free place for registers, aligned to its size";
             return only + (reached ? "; " : ", though no initiator is on it yet; ") + place;
         }
 
         private void placeUnplaced() {
             for (ElaboratedBus bus : now.buses()) {
                 for (var target : List.copyOf(bus.unplaced())) {
-                    Placement.baseFor(now.bus(bus.name()).orElseThrow(), target.ref(), target.form())
+                    Placement.baseFor(
+                                    now.bus(bus.name()).orElseThrow(), target.ref(), target.form())
                             .ifPresent(
                                     base ->
                                             propose(
@@ -333,7 +367,9 @@ public record WiringPlan(List<Proposal> proposals) {
                 for (Sinks.Sink sink : sinks.forLine(link.source().type().line())) {
                     OptionalInt input = sinks.freeInput(sink);
                     if (input.isPresent()) {
-                        words.add("%s → %s, input %d".formatted(link.ref(), sink.ref(), input.getAsInt()));
+                        words.add(
+                                "%s → %s, input %d"
+                                        .formatted(link.ref(), sink.ref(), input.getAsInt()));
                         choices.add(
                                 new Proposal.Choice(
                                         sink.ref().toString(),
@@ -360,7 +396,8 @@ public record WiringPlan(List<Proposal> proposals) {
                             key,
                             Proposal.Kind.INTERRUPT,
                             "%s to one of %d inputs".formatted(link.ref(), choices.size()),
-                            "several ports take %s interrupts; choose one".formatted(link.source().type().line()),
+                            "several ports take %s interrupts; choose one"
+                                    .formatted(link.source().type().line()),
                             choices);
                 }
             }
@@ -376,7 +413,9 @@ public record WiringPlan(List<Proposal> proposals) {
             for (boolean sameName : new boolean[] {true, false}) {
                 for (OutwardLink link : loose) {
                     List<Board.Part> fitting = new Parts(now).fitting(link);
-                    boolean named = fitting.stream().anyMatch(part -> part.name().equals(link.block().name()));
+                    boolean named =
+                            fitting.stream()
+                                    .anyMatch(part -> part.name().equals(link.block().name()));
                     if (named == sameName && !fitting.isEmpty()) {
                         planPart(link, fitting);
                     }
@@ -390,7 +429,9 @@ public record WiringPlan(List<Proposal> proposals) {
                 return;
             }
             List<Board.Part> named =
-                    fitting.stream().filter(part -> part.name().equals(link.block().name())).toList();
+                    fitting.stream()
+                            .filter(part -> part.name().equals(link.block().name()))
+                            .toList();
             List<Board.Part> best = named.isEmpty() ? fitting : named;
             if (best.size() == 1) {
                 propose(
@@ -409,7 +450,10 @@ public record WiringPlan(List<Proposal> proposals) {
                     "%s to one of %d board parts".formatted(link.ref(), best.size()),
                     "several free parts match; choose one",
                     best.stream()
-                            .map(part -> new Proposal.Choice(part.name(), List.of(bind(link, part))))
+                            .map(
+                                    part ->
+                                            new Proposal.Choice(
+                                                    part.name(), List.of(bind(link, part))))
                             .toList());
         }
 

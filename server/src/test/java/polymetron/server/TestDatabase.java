@@ -26,9 +26,26 @@ public final class TestDatabase implements AutoCloseable {
         if (isRoot()) {
             run(List.of("chown", "postgres", folder.toString()));
         }
-        database.asOwner("initdb", "-D", database.data(), "-U", "polymetron", "--auth=trust", "--no-sync", "-E", "UTF8");
+        database.asOwner(
+                "initdb",
+                "-D",
+                database.data(),
+                "-U",
+                "polymetron",
+                "--auth=trust",
+                "--no-sync",
+                "-E",
+                "UTF8");
         database.up();
-        database.asOwner("createdb", "-h", "127.0.0.1", "-p", Integer.toString(database.port), "-U", "polymetron", "polymetron");
+        database.asOwner(
+                "createdb",
+                "-h",
+                "127.0.0.1",
+                "-p",
+                Integer.toString(database.port),
+                "-U",
+                "polymetron",
+                "polymetron");
         return database;
     }
 
@@ -38,8 +55,19 @@ public final class TestDatabase implements AutoCloseable {
 
     /** Starts it, again after {@link #kill}. */
     public void up() throws IOException, InterruptedException {
-        String options = "-p %d -c listen_addresses=127.0.0.1 -c unix_socket_directories=%s -c fsync=off".formatted(port, folder);
-        asOwner("pg_ctl", "-D", data(), "-w", "-o", options, "-l", folder.resolve("log").toString(), "start");
+        String options =
+                "-p %d -c listen_addresses=127.0.0.1 -c unix_socket_directories=%s -c fsync=off"
+                        .formatted(port, folder);
+        asOwner(
+                "pg_ctl",
+                "-D",
+                data(),
+                "-w",
+                "-o",
+                options,
+                "-l",
+                folder.resolve("log").toString(),
+                "start");
     }
 
     /** Ends it as a power cut would: every process at once. */
@@ -76,7 +104,8 @@ public final class TestDatabase implements AutoCloseable {
         return System.getProperty("user.name").equals("root");
     }
 
-    private void asOwner(String program, String... arguments) throws IOException, InterruptedException {
+    private void asOwner(String program, String... arguments)
+            throws IOException, InterruptedException {
         List<String> command = new ArrayList<>();
         if (isRoot()) {
             command.addAll(List.of("runuser", "-u", "postgres", "--"));
@@ -89,7 +118,11 @@ public final class TestDatabase implements AutoCloseable {
     private static void run(List<String> command) throws IOException, InterruptedException {
         Path log = Files.createTempFile("polymetron-test", ".log");
         Process process =
-                new ProcessBuilder(command).redirectErrorStream(true).redirectOutput(log.toFile()).directory(new java.io.File("/")).start();
+                new ProcessBuilder(command)
+                        .redirectErrorStream(true)
+                        .redirectOutput(log.toFile())
+                        .directory(new java.io.File("/"))
+                        .start();
         if (process.waitFor() != 0) {
             throw new IOException(command + " failed: " + Files.readString(log));
         }
@@ -101,7 +134,11 @@ public final class TestDatabase implements AutoCloseable {
             return versions.map(version -> version.resolve("bin"))
                     .filter(bin -> Files.isExecutable(bin.resolve("initdb")))
                     .max(java.util.Comparator.naturalOrder())
-                    .orElseThrow(() -> new IOException("PostgreSQL is not installed; ./polymetron test installs it"));
+                    .orElseThrow(
+                            () ->
+                                    new IOException(
+                                            "PostgreSQL is not installed; ./polymetron test"
+                                                    + " installs it"));
         }
     }
 

@@ -9,25 +9,30 @@ import polymetron.serial.Uart;
 
 /** The bench models, by the name of the block type. This is the one place where a model is registered. */
 public final class BlockModels {
-    private static final Map<String, BiFunction<ElaboratedPlatform, ElaboratedBlock, BlockModel>> MODELS =
-            Map.of(
-                    "uart",
-                    (platform, block) ->
-                            new UartModel(Uart.baudRate(platform, block).map(rate -> (int) rate.divisor()).orElse(1)),
-                    "gpio",
-                    (platform, block) ->
-                            new GpioModel(
-                                    (int) block.shape().number("WIDTH"),
-                                    block.shape().parameters().get("DIRECTION").toString(),
-                                    block.shape().number("EDGE_INTERRUPT") != 0,
-                                    (int) block.shape().number("OUTPUT_RESET")),
-                    "machine-timer",
-                    (platform, block) -> new MachineTimerModel((int) block.shape().number("DIVIDER")),
-                    "interrupt-controller",
-                    (platform, block) ->
-                            new InterruptControllerModel(
-                                    (int) block.shape().number("SOURCES"),
-                                    (int) block.shape().number("PRIORITY_BITS")));
+    private static final Map<String, BiFunction<ElaboratedPlatform, ElaboratedBlock, BlockModel>>
+            MODELS =
+                    Map.of(
+                            "uart",
+                            (platform, block) ->
+                                    new UartModel(
+                                            Uart.baudRate(platform, block)
+                                                    .map(rate -> (int) rate.divisor())
+                                                    .orElse(1)),
+                            "gpio",
+                            (platform, block) ->
+                                    new GpioModel(
+                                            (int) block.shape().number("WIDTH"),
+                                            block.shape().parameters().get("DIRECTION").toString(),
+                                            block.shape().number("EDGE_INTERRUPT") != 0,
+                                            (int) block.shape().number("OUTPUT_RESET")),
+                            "machine-timer",
+                            (platform, block) ->
+                                    new MachineTimerModel((int) block.shape().number("DIVIDER")),
+                            "interrupt-controller",
+                            (platform, block) ->
+                                    new InterruptControllerModel(
+                                            (int) block.shape().number("SOURCES"),
+                                            (int) block.shape().number("PRIORITY_BITS")));
 
     private BlockModels() {}
 

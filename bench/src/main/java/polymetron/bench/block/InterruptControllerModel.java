@@ -122,7 +122,8 @@ public final class InterruptControllerModel extends BlockModel {
     }
 
     private void complete(int source) {
-        // A completion for a source that is not enabled is ignored (PLIC, chapter "Interrupt completion").
+        // A completion for a source that is not enabled is ignored (PLIC, chapter "Interrupt
+        // completion").
         if (source >= 1 && source <= sources && enabled[source] && claimed[source]) {
             claimed[source] = false;
             pending[source] |= level[source];

@@ -22,7 +22,8 @@ public final class MachineTimerModel extends BlockModel {
     @Override
     protected void clear() {
         offsetTicks = 0;
-        // The specification leaves MTIMECMP open after reset; all ones means no interrupt until it is set.
+        // The specification leaves MTIMECMP open after reset; all ones means no interrupt until it
+        // is set.
         compare = -1L;
         software = false;
     }
@@ -66,9 +67,11 @@ public final class MachineTimerModel extends BlockModel {
         switch (offset) {
             case MSIP -> software = (merge(software ? 1 : 0, value, mask) & 1) != 0;
             case MTIMECMP -> compare = withLow(compare, merge((int) compare, value, mask));
-            case MTIMECMP + 4 -> compare = withHigh(compare, merge((int) (compare >>> 32), value, mask));
+            case MTIMECMP + 4 ->
+                    compare = withHigh(compare, merge((int) (compare >>> 32), value, mask));
             case MTIME -> setTicks(withLow(ticks(), merge((int) ticks(), value, mask)));
-            case MTIME + 4 -> setTicks(withHigh(ticks(), merge((int) (ticks() >>> 32), value, mask)));
+            case MTIME + 4 ->
+                    setTicks(withHigh(ticks(), merge((int) (ticks() >>> 32), value, mask)));
             default -> {}
         }
     }

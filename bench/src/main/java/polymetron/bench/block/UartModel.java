@@ -90,7 +90,8 @@ public final class UartModel extends BlockModel {
 
     @Override
     public long nextEvent() {
-        long timeOut = receiveFifo.isEmpty() || timedOut ? NEVER : lastReceive + 4 * characterCycles();
+        long timeOut =
+                receiveFifo.isEmpty() || timedOut ? NEVER : lastReceive + 4 * characterCycles();
         return Math.min(timeOut, Math.min(shiftDone, nextArrival));
     }
 
@@ -173,7 +174,8 @@ public final class UartModel extends BlockModel {
     public int peek(int offset) {
         boolean latch = (lcr & DLAB) != 0;
         return switch (offset) {
-            case RBR_THR_DLL -> latch ? divisor & 0xFF : receiveFifo.isEmpty() ? 0 : receiveFifo.peek() & 0xFF;
+            case RBR_THR_DLL ->
+                    latch ? divisor & 0xFF : receiveFifo.isEmpty() ? 0 : receiveFifo.peek() & 0xFF;
             case IER_DLM -> latch ? divisor >>> 8 : ier;
             case IIR_FCR -> interruptId() | (fifosOn() ? 0xC0 : 0);
             case LCR -> lcr;

@@ -5,7 +5,8 @@ public final class Csrs {
     private static final int MIE = 1 << 3;
     private static final int MPIE = 1 << 7;
     private static final int MPP = 3 << 11;
-    private static final int LINES = 1 << Trap.SOFTWARE_LINE | 1 << Trap.TIMER_LINE | 1 << Trap.EXTERNAL_LINE;
+    private static final int LINES =
+            1 << Trap.SOFTWARE_LINE | 1 << Trap.TIMER_LINE | 1 << Trap.EXTERNAL_LINE;
 
     private final int hartId;
     private final int misa;
@@ -99,7 +100,8 @@ public final class Csrs {
 
     boolean exists(int number) {
         return switch (number) {
-            case 0x300, 0x301, 0x304, 0x305, 0x310, 0x320, 0x340, 0x341, 0x342, 0x343, 0x344 -> true;
+            case 0x300, 0x301, 0x304, 0x305, 0x310, 0x320, 0x340, 0x341, 0x342, 0x343, 0x344 ->
+                    true;
             case 0xB00, 0xB02, 0xB80, 0xB82, 0xC00, 0xC02, 0xC80, 0xC82 -> true;
             case 0xF11, 0xF12, 0xF13, 0xF14, 0xF15 -> true;
             default ->
@@ -139,10 +141,19 @@ public final class Csrs {
             case 0x341 -> mepc = value & ~3;
             case 0x342 -> mcause = value;
             case 0x343 -> mtval = value;
-            case 0xB00 -> cycleOffset = (cycles + cycleOffset & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL) - cycles;
-            case 0xB80 -> cycleOffset = (cycles + cycleOffset & 0xFFFF_FFFFL | (long) value << 32) - cycles;
-            case 0xB02 -> retiredOffset = (cycles + retiredOffset & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL) - cycles;
-            case 0xB82 -> retiredOffset = (cycles + retiredOffset & 0xFFFF_FFFFL | (long) value << 32) - cycles;
+            case 0xB00 ->
+                    cycleOffset =
+                            (cycles + cycleOffset & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL) - cycles;
+            case 0xB80 ->
+                    cycleOffset =
+                            (cycles + cycleOffset & 0xFFFF_FFFFL | (long) value << 32) - cycles;
+            case 0xB02 ->
+                    retiredOffset =
+                            (cycles + retiredOffset & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL)
+                                    - cycles;
+            case 0xB82 ->
+                    retiredOffset =
+                            (cycles + retiredOffset & 0xFFFF_FFFFL | (long) value << 32) - cycles;
             default -> {}
         }
     }

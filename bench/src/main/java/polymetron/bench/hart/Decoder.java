@@ -8,12 +8,20 @@ final class Decoder {
     /** Results for x0 go here, so that no instruction needs to test for it. */
     static final int DISCARD = 32;
 
-    private static final int[] BRANCHES = {Op.BEQ, Op.BNE, -1, -1, Op.BLT, Op.BGE, Op.BLTU, Op.BGEU};
+    private static final int[] BRANCHES = {
+        Op.BEQ, Op.BNE, -1, -1, Op.BLT, Op.BGE, Op.BLTU, Op.BGEU
+    };
     private static final int[] LOADS = {Op.LB, Op.LH, Op.LW, -1, Op.LBU, Op.LHU, -1, -1};
     private static final int[] STORES = {Op.SB, Op.SH, Op.SW, -1, -1, -1, -1, -1};
-    private static final int[] IMMEDIATES = {Op.ADDI, -1, Op.SLTI, Op.SLTIU, Op.XORI, -1, Op.ORI, Op.ANDI};
-    private static final int[] REGISTERS = {Op.ADD, Op.SLL, Op.SLT, Op.SLTU, Op.XOR, Op.SRL, Op.OR, Op.AND};
-    private static final int[] MULTIPLIES = {Op.MUL, Op.MULH, Op.MULHSU, Op.MULHU, Op.DIV, Op.DIVU, Op.REM, Op.REMU};
+    private static final int[] IMMEDIATES = {
+        Op.ADDI, -1, Op.SLTI, Op.SLTIU, Op.XORI, -1, Op.ORI, Op.ANDI
+    };
+    private static final int[] REGISTERS = {
+        Op.ADD, Op.SLL, Op.SLT, Op.SLTU, Op.XOR, Op.SRL, Op.OR, Op.AND
+    };
+    private static final int[] MULTIPLIES = {
+        Op.MUL, Op.MULH, Op.MULHSU, Op.MULHU, Op.DIV, Op.DIVU, Op.REM, Op.REMU
+    };
 
     private Decoder() {}
 
@@ -69,9 +77,15 @@ final class Decoder {
         return switch (op) {
             case Op.LUI, Op.AUIPC -> word & 0xFFFF_F000;
             case Op.JAL ->
-                    word >> 31 << 20 | word & 0xFF000 | (word >>> 20 & 1) << 11 | (word >>> 21 & 0x3FF) << 1;
+                    word >> 31 << 20
+                            | word & 0xFF000
+                            | (word >>> 20 & 1) << 11
+                            | (word >>> 21 & 0x3FF) << 1;
             case Op.BEQ, Op.BNE, Op.BLT, Op.BGE, Op.BLTU, Op.BGEU ->
-                    word >> 31 << 12 | (word >>> 7 & 1) << 11 | (word >>> 25 & 0x3F) << 5 | (word >>> 8 & 15) << 1;
+                    word >> 31 << 12
+                            | (word >>> 7 & 1) << 11
+                            | (word >>> 25 & 0x3F) << 5
+                            | (word >>> 8 & 15) << 1;
             case Op.SB, Op.SH, Op.SW -> word >> 25 << 5 | word >>> 7 & 31;
             case Op.SLLI, Op.SRLI, Op.SRAI -> word >>> 20 & 31;
             case Op.SYSTEM -> word;

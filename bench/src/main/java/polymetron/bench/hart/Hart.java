@@ -35,7 +35,8 @@ public final class Hart {
     private boolean waiting;
     private boolean translating = true;
 
-    // The memory that instructions come from, and the one that data was last in: nearly every access is there.
+    // The memory that instructions come from, and the one that data was last in: nearly every
+    // access is there.
     private Ram code;
     private int codeBase;
     private Ram data;
@@ -47,7 +48,12 @@ public final class Hart {
      * @param multiplies whether the processor has the M extension
      */
     public Hart(
-            BusMap fetchMap, BusMap dataMap, boolean multiplies, int resetVector, int trapVector, int hartId) {
+            BusMap fetchMap,
+            BusMap dataMap,
+            boolean multiplies,
+            int resetVector,
+            int trapVector,
+            int hartId) {
         this.fetchMap = fetchMap;
         this.dataMap = dataMap;
         this.multiplies = multiplies;
@@ -117,7 +123,9 @@ public final class Hart {
         int number =
                 (pending & 1 << Trap.EXTERNAL_LINE) != 0
                         ? Trap.EXTERNAL_LINE
-                        : (pending & 1 << Trap.SOFTWARE_LINE) != 0 ? Trap.SOFTWARE_LINE : Trap.TIMER_LINE;
+                        : (pending & 1 << Trap.SOFTWARE_LINE) != 0
+                                ? Trap.SOFTWARE_LINE
+                                : Trap.TIMER_LINE;
         pc = csrs.enterTrap(pc, 0x8000_0000 | number, 0);
         return true;
     }
@@ -168,7 +176,9 @@ public final class Hart {
                     int executed = (int) (outcome >>> 32);
                     pc = (int) outcome;
                     done += executed;
-                    if (done >= most || Integer.compareUnsigned(pc - codeBase, code.bytes.length) >= 0 || (pc & 3) != 0) {
+                    if (done >= most
+                            || Integer.compareUnsigned(pc - codeBase, code.bytes.length) >= 0
+                            || (pc & 3) != 0) {
                         return Math.max(done, 1);
                     }
                     if (executed > 0) {
@@ -235,8 +245,10 @@ public final class Hart {
                 case Op.BNE -> next = one != two ? at + immediate : next;
                 case Op.BLT -> next = one < two ? at + immediate : next;
                 case Op.BGE -> next = one >= two ? at + immediate : next;
-                case Op.BLTU -> next = Integer.compareUnsigned(one, two) < 0 ? at + immediate : next;
-                case Op.BGEU -> next = Integer.compareUnsigned(one, two) >= 0 ? at + immediate : next;
+                case Op.BLTU ->
+                        next = Integer.compareUnsigned(one, two) < 0 ? at + immediate : next;
+                case Op.BGEU ->
+                        next = Integer.compareUnsigned(one, two) >= 0 ? at + immediate : next;
                 case Op.LB, Op.LH, Op.LW, Op.LBU, Op.LHU, Op.SB, Op.SH, Op.SW -> {
                     if (!access(instruction & 0xFF, rd, one + immediate, two)) {
                         pc = codeBase + at;
@@ -265,7 +277,8 @@ public final class Hart {
                 case Op.OR -> x[rd] = one | two;
                 case Op.AND -> x[rd] = one & two;
                 case Op.MUL -> x[rd] = one * two;
-                case Op.MULH, Op.MULHSU, Op.MULHU -> x[rd] = Arithmetic.multiplyHigh(instruction & 0xFF, one, two);
+                case Op.MULH, Op.MULHSU, Op.MULHU ->
+                        x[rd] = Arithmetic.multiplyHigh(instruction & 0xFF, one, two);
                 case Op.DIV -> x[rd] = Arithmetic.divide(one, two);
                 case Op.DIVU -> x[rd] = Arithmetic.divideUnsigned(one, two);
                 case Op.REM -> x[rd] = Arithmetic.remainder(one, two);
@@ -353,11 +366,12 @@ public final class Hart {
         }
         int address = one + immediate;
         boolean store = op >= Op.SB;
-        int size = switch (op) {
-            case Op.LW, Op.SW -> 4;
-            case Op.LH, Op.LHU, Op.SH -> 2;
-            default -> 1;
-        };
+        int size =
+                switch (op) {
+                    case Op.LW, Op.SW -> 4;
+                    case Op.LH, Op.LHU, Op.SH -> 2;
+                    default -> 1;
+                };
         if ((address & size - 1) != 0) {
             trap(store ? Trap.STORE_MISALIGNED : Trap.LOAD_MISALIGNED, address);
             return;
@@ -387,13 +401,14 @@ public final class Hart {
             registers.write(offset & ~3, two << shift, mask);
         } else {
             int word = registers.read(offset & ~3) >>> shift;
-            x[instruction >>> 8 & 63] = switch (op) {
-                case Op.LB -> (byte) word;
-                case Op.LBU -> word & 0xFF;
-                case Op.LH -> (short) word;
-                case Op.LHU -> word & 0xFFFF;
-                default -> word;
-            };
+            x[instruction >>> 8 & 63] =
+                    switch (op) {
+                        case Op.LB -> (byte) word;
+                        case Op.LBU -> word & 0xFF;
+                        case Op.LH -> (short) word;
+                        case Op.LHU -> word & 0xFFFF;
+                        default -> word;
+                    };
         }
         pc += 4;
     }

@@ -49,6 +49,7 @@ final class Op {
     static final int REM = 44;
     static final int REMU = 45;
     static final int FENCE = 46;
+
     /** Everything that is done outside the fast loop: system instructions, and words that are no instruction. */
     static final int SYSTEM = 47;
 

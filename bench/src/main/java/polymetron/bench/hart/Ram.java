@@ -17,8 +17,10 @@ public final class Ram {
 
     final byte[] bytes;
     final boolean writable;
+
     /** Two ints an instruction, see {@link Decoder}; 0 where nothing is decoded yet. */
     final int[] decoded;
+
     /** Not 0 for 64 bytes that hold decoded instructions, or that cannot be written: a store must look closer. */
     final byte[] guard;
 

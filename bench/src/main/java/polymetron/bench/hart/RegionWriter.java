@@ -39,12 +39,14 @@ final class RegionWriter {
     private static final ClassDesc INTEGER = ClassDesc.of("java.lang.Integer");
     private static final ClassDesc ARITHMETIC = ClassDesc.of(Arithmetic.class.getName());
     private static final ClassDesc RAM = ClassDesc.of(Ram.class.getName());
-    private static final ClassDesc SELF = ClassDesc.of(RegionWriter.class.getPackageName(), "TranslatedRegion");
+    private static final ClassDesc SELF =
+            ClassDesc.of(RegionWriter.class.getPackageName(), "TranslatedRegion");
     private static final MethodTypeDesc RUN =
             MethodTypeDesc.of(CD_long, CD_int.arrayType(), BYTES, CD_int, BYTES, CD_int);
     private static final MethodTypeDesc TWO_INTS = MethodTypeDesc.of(CD_int, CD_int, CD_int);
     private static final MethodTypeDesc LOAD = MethodTypeDesc.of(CD_int, BYTES, CD_int);
-    private static final MethodTypeDesc STORE = MethodTypeDesc.of(ConstantDescs.CD_void, BYTES, CD_int, CD_int);
+    private static final MethodTypeDesc STORE =
+            MethodTypeDesc.of(ConstantDescs.CD_void, BYTES, CD_int, CD_int);
 
     private record Instruction(int at, int op, int rd, int one, int two, int immediate) {
         boolean isBranch() {
@@ -93,7 +95,8 @@ final class RegionWriter {
                         .build(
                                 SELF,
                                 type ->
-                                        type.withInterfaceSymbols(ClassDesc.of(Region.class.getName()))
+                                        type.withInterfaceSymbols(
+                                                        ClassDesc.of(Region.class.getName()))
                                                 .withFlags(AccessFlag.FINAL)
                                                 .withMethodBody(
                                                         ConstantDescs.INIT_NAME,
@@ -102,14 +105,25 @@ final class RegionWriter {
                                                         body ->
                                                                 body.aload(0)
                                                                         .invokespecial(
-                                                                                ConstantDescs.CD_Object,
-                                                                                ConstantDescs.INIT_NAME,
-                                                                                ConstantDescs.MTD_void)
+                                                                                ConstantDescs
+                                                                                        .CD_Object,
+                                                                                ConstantDescs
+                                                                                        .INIT_NAME,
+                                                                                ConstantDescs
+                                                                                        .MTD_void)
                                                                         .return_())
-                                                .withMethodBody("run", RUN, ClassFile.ACC_PUBLIC, this::body));
+                                                .withMethodBody(
+                                                        "run",
+                                                        RUN,
+                                                        ClassFile.ACC_PUBLIC,
+                                                        this::body));
         try {
             return (Region)
-                    MethodHandles.lookup().defineHiddenClass(bytes, true).lookupClass().getDeclaredConstructor().newInstance();
+                    MethodHandles.lookup()
+                            .defineHiddenClass(bytes, true)
+                            .lookupClass()
+                            .getDeclaredConstructor()
+                            .newInstance();
         } catch (ReflectiveOperationException impossible) {
             throw new IllegalStateException("a translation cannot be loaded", impossible);
         }
@@ -175,7 +189,8 @@ final class RegionWriter {
     private void note(Instruction instruction) {
         used.set(instruction.one());
         used.set(instruction.two());
-        boolean writes = !instruction.isBranch() && (instruction.op() < Op.SB || instruction.op() > Op.SW);
+        boolean writes =
+                !instruction.isBranch() && (instruction.op() < Op.SB || instruction.op() > Op.SW);
         if (writes && instruction.rd() != Decoder.DISCARD && instruction.op() != Op.FENCE) {
             used.set(instruction.rd());
             written.set(instruction.rd());
@@ -185,7 +200,13 @@ final class RegionWriter {
     private void body(CodeBuilder out) {
         used.clear(0);
         out.iconst_0().istore(DONE).iconst_0().istore(PC);
-        used.stream().forEach(number -> out.aload(X).loadConstant(number).iaload().istore(REGISTERS + number));
+        used.stream()
+                .forEach(
+                        number ->
+                                out.aload(X)
+                                        .loadConstant(number)
+                                        .iaload()
+                                        .istore(REGISTERS + number));
         blocks.keySet().forEach(start -> labels.put(start, out.newLabel()));
         Label leave = out.newLabel();
         out.goto_(labels.get(entry));
@@ -198,13 +219,32 @@ final class RegionWriter {
             out.loadConstant(codeBase + exit.at()).istore(PC).goto_(leave);
         }
         out.labelBinding(leave);
-        written.stream().forEach(number -> out.aload(X).loadConstant(number).iload(REGISTERS + number).iastore());
-        out.iload(DONE).i2l().bipush(32).lshl().iload(PC).i2l().loadConstant(0xFFFF_FFFFL).land().lor().lreturn();
+        written.stream()
+                .forEach(
+                        number ->
+                                out.aload(X)
+                                        .loadConstant(number)
+                                        .iload(REGISTERS + number)
+                                        .iastore());
+        out.iload(DONE)
+                .i2l()
+                .bipush(32)
+                .lshl()
+                .iload(PC)
+                .i2l()
+                .loadConstant(0xFFFF_FFFFL)
+                .land()
+                .lor()
+                .lreturn();
     }
 
     private void block(CodeBuilder out, int start, List<Instruction> block, Label leave) {
         out.labelBinding(labels.get(start));
-        out.iload(DONE).loadConstant(block.size()).iadd().iload(MOST).if_icmpgt(exit(out, 0, start));
+        out.iload(DONE)
+                .loadConstant(block.size())
+                .iadd()
+                .iload(MOST)
+                .if_icmpgt(exit(out, 0, start));
         for (int index = 0; index < block.size(); index++) {
             Instruction instruction = block.get(index);
             if (instruction.endsBlock()) {
@@ -244,7 +284,12 @@ final class RegionWriter {
                 go(out, jump.at() + jump.immediate());
             }
             case Op.JALR -> {
-                get(out, jump.one()).loadConstant(jump.immediate()).iadd().bipush(-2).iand().istore(OFFSET);
+                get(out, jump.one())
+                        .loadConstant(jump.immediate())
+                        .iadd()
+                        .bipush(-2)
+                        .iand()
+                        .istore(OFFSET);
                 out.iload(OFFSET).iconst_2().iand().ifne(exit(out, blockSize - 1, jump.at()));
                 set(out.loadConstant(link), jump.rd());
                 out.iinc(DONE, blockSize).iload(OFFSET).istore(PC).goto_(leave);
@@ -258,7 +303,8 @@ final class RegionWriter {
                     case Op.BNE -> out.if_icmpne(taken);
                     case Op.BLT -> out.if_icmplt(taken);
                     case Op.BGE -> out.if_icmpge(taken);
-                    case Op.BLTU -> out.invokestatic(INTEGER, "compareUnsigned", TWO_INTS).iflt(taken);
+                    case Op.BLTU ->
+                            out.invokestatic(INTEGER, "compareUnsigned", TWO_INTS).iflt(taken);
                     default -> out.invokestatic(INTEGER, "compareUnsigned", TWO_INTS).ifge(taken);
                 }
                 go(out, jump.at() + 4);
@@ -293,7 +339,9 @@ final class RegionWriter {
             case Op.MULH, Op.MULHSU, Op.MULHU ->
                     get(get(out.loadConstant(op), one), two)
                             .invokestatic(
-                                    ARITHMETIC, "multiplyHigh", MethodTypeDesc.of(CD_int, CD_int, CD_int, CD_int));
+                                    ARITHMETIC,
+                                    "multiplyHigh",
+                                    MethodTypeDesc.of(CD_int, CD_int, CD_int, CD_int));
             default -> binary(get(get(out, one), two), op);
         }
         set(out, instruction.rd());
@@ -333,20 +381,31 @@ final class RegionWriter {
     private void access(CodeBuilder out, Instruction access, int index) {
         Label slow = exit(out, index, access.at());
         int op = access.op();
-        int size = switch (op) {
-            case Op.LW, Op.SW -> 4;
-            case Op.LH, Op.LHU, Op.SH -> 2;
-            default -> 1;
-        };
-        get(out, access.one()).loadConstant(access.immediate()).iadd().iload(DATA_BASE).isub().istore(OFFSET);
+        int size =
+                switch (op) {
+                    case Op.LW, Op.SW -> 4;
+                    case Op.LH, Op.LHU, Op.SH -> 2;
+                    default -> 1;
+                };
+        get(out, access.one())
+                .loadConstant(access.immediate())
+                .iadd()
+                .iload(DATA_BASE)
+                .isub()
+                .istore(OFFSET);
         if (size > 1) {
             out.iload(OFFSET).loadConstant(size - 1).iand().ifne(slow);
         }
-        out.iload(OFFSET).aload(DATA).arraylength().invokestatic(INTEGER, "compareUnsigned", TWO_INTS).ifge(slow);
+        out.iload(OFFSET)
+                .aload(DATA)
+                .arraylength()
+                .invokestatic(INTEGER, "compareUnsigned", TWO_INTS)
+                .ifge(slow);
         if (op >= Op.SB) {
             out.aload(GUARD).iload(OFFSET).loadConstant(Ram.GRANULE).iushr().baload().ifne(slow);
             get(out.aload(DATA).iload(OFFSET), access.two());
-            out.invokestatic(RAM, size == 4 ? "storeWord" : size == 2 ? "storeHalf" : "storeByte", STORE);
+            out.invokestatic(
+                    RAM, size == 4 ? "storeWord" : size == 2 ? "storeHalf" : "storeByte", STORE);
         } else if (access.rd() != Decoder.DISCARD) {
             out.aload(DATA).iload(OFFSET);
             switch (op) {

@@ -106,7 +106,8 @@ public final class LiveBench implements AutoCloseable {
                     continue;
                 }
                 long now = System.nanoTime();
-                // A machine that cannot keep up runs as fast as it can, and does not try to catch up later.
+                // A machine that cannot keep up runs as fast as it can, and does not try to catch
+                // up later.
                 debtNanos = Math.min(debtNanos + now - before, 4 * SLICE_NANOS);
                 long wall = now - before;
                 before = now;
@@ -157,9 +158,13 @@ public final class LiveBench implements AutoCloseable {
                 links().stream()
                         .filter(each -> each.part().name().equals(part))
                         .findFirst()
-                        .orElseThrow(() -> new BenchException("no block is on board part %s".formatted(part)));
+                        .orElseThrow(
+                                () ->
+                                        new BenchException(
+                                                "no block is on board part %s".formatted(part)));
         if (link.form().ports().getFirst().direction() == Direction.OUT) {
-            throw new BenchException("%s is driven by the platform; it cannot be moved by hand".formatted(part));
+            throw new BenchException(
+                    "%s is driven by the platform; it cannot be moved by hand".formatted(part));
         }
         locked(
                 () -> {
@@ -285,7 +290,10 @@ public final class LiveBench implements AutoCloseable {
                 target(block).block().shape().registers().stream()
                         .filter(each -> each.name().equals(name))
                         .findFirst()
-                        .orElseThrow(() -> new BenchException("%s has no register %s".formatted(block, name)));
+                        .orElseThrow(
+                                () ->
+                                        new BenchException(
+                                                "%s has no register %s".formatted(block, name)));
         if (!register.access().writable()) {
             throw new BenchException("%s of %s is read-only".formatted(name, block));
         }
@@ -295,7 +303,8 @@ public final class LiveBench implements AutoCloseable {
         }
         if (register.width() < 64 && value >>> register.width() != 0) {
             throw new BenchException(
-                    "%s of %s has %d bits; 0x%X does not fit".formatted(name, block, register.width(), value));
+                    "%s of %s has %d bits; 0x%X does not fit"
+                            .formatted(name, block, register.width(), value));
         }
         int offset = (int) (register.offset() + (long) index * register.stride());
         locked(
@@ -306,7 +315,9 @@ public final class LiveBench implements AutoCloseable {
                         model.write(offset + 4, (int) (value >>> 32), -1);
                     } else {
                         int shift = 8 * (offset & 3);
-                        int mask = (register.width() == 32 ? -1 : (1 << register.width()) - 1) << shift;
+                        int mask =
+                                (register.width() == 32 ? -1 : (1 << register.width()) - 1)
+                                        << shift;
                         model.write(offset & ~3, (int) value << shift, mask);
                     }
                     machine.settle();
@@ -315,14 +326,21 @@ public final class LiveBench implements AutoCloseable {
 
     private BlockModel model(String block) {
         return machine.model(block)
-                .orElseThrow(() -> new BenchException("there is no block %s with registers on the bench".formatted(block)));
+                .orElseThrow(
+                        () ->
+                                new BenchException(
+                                        "there is no block %s with registers on the bench"
+                                                .formatted(block)));
     }
 
     private TargetRange target(String block) {
         return SoftwareView.of(machine.platform()).devices().stream()
                 .filter(target -> target.block().name().equals(block))
                 .findFirst()
-                .orElseThrow(() -> new BenchException("the processor does not reach %s".formatted(block)));
+                .orElseThrow(
+                        () ->
+                                new BenchException(
+                                        "the processor does not reach %s".formatted(block)));
     }
 
     /** The blocks that have registers on the bench. */

@@ -50,7 +50,8 @@ public final class Machine {
         this.platform = platform;
         this.view = SoftwareView.of(platform);
         if (view.processor() == null) {
-            throw new BenchException("the platform has no processor with a data side on a bus; add one");
+            throw new BenchException(
+                    "the platform has no processor with a data side on a bus; add one");
         }
         for (ElaboratedBlock block : platform.blocks()) {
             BlockModels.create(platform, block).ifPresent(model -> models.put(block.name(), model));
@@ -88,15 +89,20 @@ public final class Machine {
         if (Long.compareUnsigned(target.range().last(), 0xFFFF_FFFFL) > 0) {
             return;
         }
-        Object behind = target.form().isMemory() ? memory(target) : models.get(target.block().name());
+        Object behind =
+                target.form().isMemory() ? memory(target) : models.get(target.block().name());
         if (behind != null) {
-            entries.add(new BusMap.Entry((int) target.range().base(), (int) target.range().last(), behind));
+            entries.add(
+                    new BusMap.Entry(
+                            (int) target.range().base(), (int) target.range().last(), behind));
         }
     }
 
     private Ram memory(TargetRange target) {
         if (target.form().sizeBytes() > LARGEST_MEMORY) {
-            throw new BenchException("%s is larger than the 256 MiB that the bench can hold".formatted(target.label()));
+            throw new BenchException(
+                    "%s is larger than the 256 MiB that the bench can hold"
+                            .formatted(target.label()));
         }
         return memories.computeIfAbsent(
                 target.ref().toString(),
@@ -109,16 +115,21 @@ public final class Machine {
             return;
         }
         if (link.sinkBlock().kind() == Kind.PROCESSOR) {
-            int line = switch (link.sink().type().line()) {
-                case "software" -> Trap.SOFTWARE_LINE;
-                case "timer" -> Trap.TIMER_LINE;
-                default -> Trap.EXTERNAL_LINE;
-            };
+            int line =
+                    switch (link.sink().type().line()) {
+                        case "software" -> Trap.SOFTWARE_LINE;
+                        case "timer" -> Trap.TIMER_LINE;
+                        default -> Trap.EXTERNAL_LINE;
+                    };
             wires.add(new Wire(source, link.source().name(), null, line));
         } else if (models.containsKey(link.wire().block())) {
             // Wires into controllers come first, so that one pass settles them all.
             wires.addFirst(
-                    new Wire(source, link.source().name(), models.get(link.wire().block()), link.wire().input()));
+                    new Wire(
+                            source,
+                            link.source().name(),
+                            models.get(link.wire().block()),
+                            link.wire().input()));
         }
     }
 

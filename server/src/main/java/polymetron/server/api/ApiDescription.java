@@ -17,7 +17,11 @@ import polymetron.library.Vlnv;
 /** The OpenAPI description of the whole API; the front end's types are generated from it. */
 @Configuration
 @OpenAPIDefinition(
-        info = @Info(title = "Polymetron", version = "1", description = "Hardware platforms for FPGAs"))
+        info =
+                @Info(
+                        title = "Polymetron",
+                        version = "1",
+                        description = "Hardware platforms for FPGAs"))
 public class ApiDescription {
     private static final String MAY_BE_MISSING = "x-may-be-missing";
 
@@ -33,7 +37,11 @@ public class ApiDescription {
             boolean missing =
                     type.getCtxAnnotations() != null
                             && List.of(type.getCtxAnnotations()).stream()
-                                    .anyMatch(each -> each.annotationType().getSimpleName().equals("Nullable"));
+                                    .anyMatch(
+                                            each ->
+                                                    each.annotationType()
+                                                            .getSimpleName()
+                                                            .equals("Nullable"));
             if (missing) {
                 property.addExtension(MAY_BE_MISSING, true);
             }
@@ -54,12 +62,14 @@ public class ApiDescription {
 
     @SuppressWarnings({"rawtypes", "unchecked"})
     private static void require(Schema<?> schema) {
-        // The parts of an edit (allOf) are checked one by one when it is applied; several may be left out.
+        // The parts of an edit (allOf) are checked one by one when it is applied; several may be
+        // left out.
         if (schema.getProperties() == null) {
             return;
         }
         List<String> required = new ArrayList<>();
-        for (Map.Entry<String, Schema> property : ((Map<String, Schema>) (Map) schema.getProperties()).entrySet()) {
+        for (Map.Entry<String, Schema> property :
+                ((Map<String, Schema>) (Map) schema.getProperties()).entrySet()) {
             Map<String, Object> marks = property.getValue().getExtensions();
             if (marks == null || marks.remove(MAY_BE_MISSING) == null) {
                 required.add(property.getKey());

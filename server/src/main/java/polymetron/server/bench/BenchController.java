@@ -45,7 +45,11 @@ final class BenchController {
     private final ProgramStore programs;
     private final Elaborations elaborations;
 
-    BenchController(Benches benches, PlatformStore platforms, ProgramStore programs, Elaborations elaborations) {
+    BenchController(
+            Benches benches,
+            PlatformStore platforms,
+            ProgramStore programs,
+            Elaborations elaborations) {
         this.benches = benches;
         this.platforms = platforms;
         this.programs = programs;
@@ -99,7 +103,8 @@ final class BenchController {
                                         loaded.program().toString(),
                                         loaded.programName(),
                                         loaded.revision(),
-                                        !loaded.fingerprint().equals(Fingerprint.of(elaborations.of(stored))),
+                                        !loaded.fingerprint()
+                                                .equals(Fingerprint.of(elaborations.of(stored))),
                                         loaded.bench().blocksWithRegisters(),
                                         state(loaded.bench().state())))
                 .orElse(new BenchView(false, null, null, null, false, List.of(), null));
@@ -112,7 +117,10 @@ final class BenchController {
         ElaboratedPlatform platform = elaborations.of(stored);
         Machine machine = new Machine(platform);
         machine.load(
-                ProgramImage.of(platform, ElfReader.read(programs.contents(id, request.program())), (byte) 0));
+                ProgramImage.of(
+                        platform,
+                        ElfReader.read(programs.contents(id, request.program())),
+                        (byte) 0));
         String name =
                 programs.list(id).stream()
                         .filter(program -> program.id().equals(request.program()))
@@ -122,7 +130,11 @@ final class BenchController {
         benches.put(
                 id,
                 new Benches.Loaded(
-                        new LiveBench(machine), stored.revision(), Fingerprint.of(platform), request.program(), name));
+                        new LiveBench(machine),
+                        stored.revision(),
+                        Fingerprint.of(platform),
+                        request.program(),
+                        name));
         return bench(id);
     }
 
@@ -136,7 +148,15 @@ final class BenchController {
     StateView act(@PathVariable UUID id, @PathVariable String action) {
         LiveBench bench = running(id);
         Map<String, Runnable> actions =
-                Map.of("run", bench::run, "pause", bench::pause, "step", bench::step, "reset", bench::reset);
+                Map.of(
+                        "run",
+                        bench::run,
+                        "pause",
+                        bench::pause,
+                        "step",
+                        bench::step,
+                        "reset",
+                        bench::reset);
         actions.get(action).run();
         return state(bench.state());
     }
@@ -164,7 +184,8 @@ final class BenchController {
     @PostMapping("/api/platforms/{id}/bench/registers")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void write(@PathVariable UUID id, @RequestBody WriteRequest request) {
-        running(id).write(
+        running(id)
+                .write(
                         request.block(),
                         request.register(),
                         request.index(),
@@ -177,7 +198,9 @@ final class BenchController {
     }
 
     /** What the bench shows, twenty times a second as long as something changes; the console from the start. */
-    @GetMapping(value = "/api/platforms/{id}/bench/frames", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    @GetMapping(
+            value = "/api/platforms/{id}/bench/frames",
+            produces = MediaType.TEXT_EVENT_STREAM_VALUE)
     SseEmitter frames(@PathVariable UUID id) {
         LiveBench bench = running(id);
         SseEmitter emitter = new SseEmitter(0L);
@@ -197,7 +220,10 @@ final class BenchController {
                 quiet += FRAME_MILLIS;
                 if (said.length > 0 || !now.equals(before) || quiet > 10_000) {
                     String console = new String(said, StandardCharsets.ISO_8859_1);
-                    emitter.send(SseEmitter.event().name("frame").data(new FrameView(state(now), console)));
+                    emitter.send(
+                            SseEmitter.event()
+                                    .name("frame")
+                                    .data(new FrameView(state(now), console)));
                     before = now;
                     quiet = 0;
                 }
@@ -229,7 +255,13 @@ final class BenchController {
                 state.lastTrap(),
                 state.consoleTotal(),
                 state.parts().stream()
-                        .map(part -> new LevelView(part.part(), part.block(), part.width(), part.levels()))
+                        .map(
+                                part ->
+                                        new LevelView(
+                                                part.part(),
+                                                part.block(),
+                                                part.width(),
+                                                part.levels()))
                         .toList());
     }
 

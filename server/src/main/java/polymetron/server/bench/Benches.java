@@ -17,13 +17,15 @@ class Benches {
     private static final Duration IDLE = Duration.ofMinutes(10);
 
     /** A running bench and what was put on it. */
-    record Loaded(LiveBench bench, long revision, String fingerprint, UUID program, String programName) {}
+    record Loaded(
+            LiveBench bench, long revision, String fingerprint, UUID program, String programName) {}
 
     private final Cache<UUID, Loaded> benches =
             Caffeine.newBuilder()
                     .maximumSize(MOST)
                     .expireAfterAccess(IDLE)
-                    .removalListener((UUID id, Loaded loaded, RemovalCause cause) -> loaded.bench().close())
+                    .removalListener(
+                            (UUID id, Loaded loaded, RemovalCause cause) -> loaded.bench().close())
                     .build();
 
     void put(UUID platform, Loaded loaded) {

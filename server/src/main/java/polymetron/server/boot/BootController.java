@@ -67,7 +67,13 @@ final class BootController {
             @Nullable String problem) {}
 
     record MemoryView(
-            String name, String base, String size, long sizeBytes, long loadedBytes, long zeroBytes, String crc32) {}
+            String name,
+            String base,
+            String size,
+            long sizeBytes,
+            long loadedBytes,
+            long zeroBytes,
+            String crc32) {}
 
     record OutputView(String name, String title, int sizeBytes, String crc32) {}
 
@@ -87,9 +93,12 @@ final class BootController {
                 program.uploadedAt().toInstant().toString());
     }
 
-    @PostMapping(value = "/api/platforms/{id}/programs", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @PostMapping(
+            value = "/api/platforms/{id}/programs",
+            consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
     @ResponseStatus(HttpStatus.CREATED)
-    Uploaded upload(@PathVariable UUID id, @RequestParam String name, @RequestBody byte[] contents) {
+    Uploaded upload(
+            @PathVariable UUID id, @RequestParam String name, @RequestBody byte[] contents) {
         platforms.read(id);
         ElfReader.read(contents);
         String last = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
@@ -107,7 +116,10 @@ final class BootController {
     }
 
     @GetMapping("/api/platforms/{id}/programs/{program}/image")
-    ImageView image(@PathVariable UUID id, @PathVariable UUID program, @RequestParam(defaultValue = "0") int fill) {
+    ImageView image(
+            @PathVariable UUID id,
+            @PathVariable UUID program,
+            @RequestParam(defaultValue = "0") int fill) {
         StoredPlatform stored = platforms.read(id);
         ProgramImage image = image(stored, program, fill);
         return new ImageView(
@@ -116,12 +128,16 @@ final class BootController {
                 image.sections().stream().map(BootController::section).toList(),
                 image.problems(),
                 image.memories().stream().map(BootController::memory).toList(),
-                ImageFiles.of(image, baseName(stored)).stream().map(BootController::output).toList());
+                ImageFiles.of(image, baseName(stored)).stream()
+                        .map(BootController::output)
+                        .toList());
     }
 
     private static SectionView section(SectionPlace place) {
         String contents =
-                !place.section().hasContents() ? "zeroed" : place.section().executable() ? "code" : "data";
+                !place.section().hasContents()
+                        ? "zeroed"
+                        : place.section().executable() ? "code" : "data";
         return new SectionView(
                 place.section().name(),
                 Address.format(place.section().address()),
@@ -144,7 +160,8 @@ final class BootController {
     }
 
     private static OutputView output(ImageFile file) {
-        return new OutputView(file.name(), file.title(), file.bytes().length, "%08X".formatted(file.crc32()));
+        return new OutputView(
+                file.name(), file.title(), file.bytes().length, "%08X".formatted(file.crc32()));
     }
 
     @GetMapping("/api/platforms/{id}/programs/{program}/file")
@@ -158,7 +175,8 @@ final class BootController {
                 ImageFiles.of(image(stored, program, fill), baseName(stored)).stream()
                         .filter(each -> each.name().equals(name))
                         .findFirst()
-                        .orElseThrow(() -> new NotThere("the image has no file %s".formatted(name)));
+                        .orElseThrow(
+                                () -> new NotThere("the image has no file %s".formatted(name)));
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
                 .header(
@@ -172,7 +190,9 @@ final class BootController {
             throw new RejectedEdit("fill", "the fill is a byte, 0 to 255, not %d".formatted(fill));
         }
         return ProgramImage.of(
-                elaborations.of(stored), ElfReader.read(programs.contents(stored.id(), program)), (byte) fill);
+                elaborations.of(stored),
+                ElfReader.read(programs.contents(stored.id(), program)),
+                (byte) fill);
     }
 
     private static String baseName(StoredPlatform stored) {

@@ -32,7 +32,9 @@ final class DemoPlatform {
             return;
         }
         String document = new String(read("ridge-station.json"), StandardCharsets.UTF_8);
-        UUID id = platforms.create(PlatformDocument.read("ridge-station.json", document), "the demo station");
+        UUID id =
+                platforms.create(
+                        PlatformDocument.read("ridge-station.json", document), "the demo station");
         programs.add(id, "ridge-station.elf", read("ridge-station.elf"));
     }
 

@@ -95,7 +95,8 @@ public class RevisionEvents {
     /** A stream of the new revisions of one platform. */
     public SseEmitter subscribe(UUID platform) {
         SseEmitter emitter = new SseEmitter(0L);
-        List<SseEmitter> all = listeners.computeIfAbsent(platform, id -> new CopyOnWriteArrayList<>());
+        List<SseEmitter> all =
+                listeners.computeIfAbsent(platform, id -> new CopyOnWriteArrayList<>());
         all.add(emitter);
         emitter.onCompletion(() -> all.remove(emitter));
         emitter.onTimeout(() -> all.remove(emitter));
@@ -111,7 +112,9 @@ public class RevisionEvents {
     }
 
     private void tell(UUID platform, String revision) {
-        listeners.getOrDefault(platform, List.of()).forEach(emitter -> send(emitter, "revision", revision));
+        listeners
+                .getOrDefault(platform, List.of())
+                .forEach(emitter -> send(emitter, "revision", revision));
     }
 
     private static void send(SseEmitter emitter, String name, String text) {

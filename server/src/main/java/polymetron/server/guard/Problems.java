@@ -13,7 +13,8 @@ public final class Problems {
 
     private Problems() {}
 
-    static void write(HttpServletResponse response, int status, String title, String detail) throws IOException {
+    static void write(HttpServletResponse response, int status, String title, String detail)
+            throws IOException {
         ObjectNode problem = MAPPER.createObjectNode();
         problem.put("title", title);
         problem.put("status", status);
@@ -30,6 +31,7 @@ public final class Problems {
 
     /** Says how much is allowed. */
     public static String tooLargeDetail(long limit) {
-        return "The body is larger than the %s allowed here; nothing was stored".formatted(Address.formatSize(limit));
+        return "The body is larger than the %s allowed here; nothing was stored"
+                .formatted(Address.formatSize(limit));
     }
 }

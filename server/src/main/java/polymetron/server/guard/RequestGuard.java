@@ -24,11 +24,13 @@ final class RequestGuard extends OncePerRequestFilter {
     private static final Set<String> READING = Set.of("GET", "HEAD", "OPTIONS");
     private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "localhost", "[::1]");
     private static final String POLICY =
-            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src 'self' data:;"
-                    + " frame-ancestors 'none'; base-uri 'none'; form-action 'self'; object-src 'none'";
+            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src"
+                    + " 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'self';"
+                    + " object-src 'none'";
 
     @Override
-    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+    protected void doFilterInternal(
+            HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
         response.setHeader("Content-Security-Policy", POLICY);
         response.setHeader("X-Content-Type-Options", "nosniff");

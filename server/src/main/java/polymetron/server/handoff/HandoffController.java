@@ -41,7 +41,13 @@ final class HandoffController {
                 handoff.baseName(),
                 handoff.fingerprint(),
                 handoff.files().stream()
-                        .map(file -> new FileView(file.path(), file.title(), file.bytes().length, file.text()))
+                        .map(
+                                file ->
+                                        new FileView(
+                                                file.path(),
+                                                file.title(),
+                                                file.bytes().length,
+                                                file.text()))
                         .toList());
     }
 
@@ -51,14 +57,17 @@ final class HandoffController {
                 Handoff.of(elaborations.of(store.read(id))).files().stream()
                         .filter(each -> each.path().equals(path))
                         .findFirst()
-                        .orElseThrow(() -> new NotThere("the hand-off has no file %s".formatted(path)));
-        return download(path.substring(path.lastIndexOf('/') + 1), MediaType.TEXT_PLAIN, file.bytes());
+                        .orElseThrow(
+                                () -> new NotThere("the hand-off has no file %s".formatted(path)));
+        return download(
+                path.substring(path.lastIndexOf('/') + 1), MediaType.TEXT_PLAIN, file.bytes());
     }
 
     @GetMapping("/api/platforms/{id}/handoff/zip")
     ResponseEntity<byte[]> zip(@PathVariable UUID id) {
         Handoff handoff = Handoff.of(elaborations.of(store.read(id)));
-        return download(handoff.baseName() + ".zip", MediaType.APPLICATION_OCTET_STREAM, handoff.zip());
+        return download(
+                handoff.baseName() + ".zip", MediaType.APPLICATION_OCTET_STREAM, handoff.zip());
     }
 
     private static ResponseEntity<byte[]> download(String name, MediaType type, byte[] bytes) {

@@ -37,10 +37,21 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
 
     /** A board. */
     public record BoardView(
-            String identity, String title, String summary, String device, List<String> clocks, List<PartView> parts) {}
+            String identity,
+            String title,
+            String summary,
+            String device,
+            List<String> clocks,
+            List<PartView> parts) {}
 
     /** A part of a board, and the block types that can drive it. */
-    public record PartView(String name, String kind, String title, String summary, int lines, List<String> drivers) {}
+    public record PartView(
+            String name,
+            String kind,
+            String title,
+            String summary,
+            int lines,
+            List<String> drivers) {}
 
     /** A recipe. */
     public record RecipeView(String name, String title, String summary, List<String> blocks) {}
@@ -71,7 +82,9 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
                 parameter.form().toString(),
                 parameter.initial(),
                 parameter.unit(),
-                parameter.choices().stream().map(choice -> new ChoiceView(choice.value(), choice.title())).toList(),
+                parameter.choices().stream()
+                        .map(choice -> new ChoiceView(choice.value(), choice.title()))
+                        .toList(),
                 parameter.explains());
     }
 
@@ -81,7 +94,9 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
                 board.title(),
                 board.summary(),
                 board.device(),
-                board.clocks().stream().map(clock -> Frequency.format(clock.frequencyHz())).toList(),
+                board.clocks().stream()
+                        .map(clock -> Frequency.format(clock.frequencyHz()))
+                        .toList(),
                 board.parts().stream()
                         .map(
                                 part ->
@@ -90,7 +105,9 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
                                                 part.kind(),
                                                 part.title(),
                                                 part.summary(),
-                                                part.signals().stream().mapToInt(Board.Signal::width).sum(),
+                                                part.signals().stream()
+                                                        .mapToInt(Board.Signal::width)
+                                                        .sum(),
                                                 part.drivers().stream()
                                                         .map(driver -> driver.type().toString())
                                                         .toList()))

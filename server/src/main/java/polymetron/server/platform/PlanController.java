@@ -51,7 +51,10 @@ final class PlanController {
      * @param off keys of the lines that are switched off
      * @param chosen index of the choice made, by key of the line
      */
-    record PlanRequest(@Nullable NewBlock add, @Nullable Set<String> off, @Nullable Map<String, Integer> chosen) {}
+    record PlanRequest(
+            @Nullable NewBlock add,
+            @Nullable Set<String> off,
+            @Nullable Map<String, Integer> chosen) {}
 
     /**
      * @param name wished name; missing for the type's own
@@ -68,7 +71,13 @@ final class PlanController {
     record PlanView(long revision, @Nullable String name, List<LineView> lines, Edit edit) {}
 
     record LineView(
-            String key, String kind, String what, String why, boolean on, List<String> choices, @Nullable Integer chosen) {}
+            String key,
+            String kind,
+            String what,
+            String why,
+            boolean on,
+            List<String> choices,
+            @Nullable Integer chosen) {}
 
     @PostMapping("/api/platforms/{id}/plan")
     PlanView plan(@PathVariable UUID id, @RequestBody PlanRequest request) {
@@ -81,14 +90,20 @@ final class PlanController {
             edits.add(new Edit.AddBlock(name, request.add().type(), request.add().parameters()));
             if (request.add().part() != null) {
                 edits.addAll(
-                        Starter.takePart(library, platform, name, request.add().type(), request.add().part()));
+                        Starter.takePart(
+                                library,
+                                platform,
+                                name,
+                                request.add().type(),
+                                request.add().part()));
             }
             platform = new Editor(library).apply(platform, new Edit.Several(null, edits));
         }
         Address near = request.add() == null ? null : request.add().near();
         Set<String> off = request.off() == null ? Set.of() : request.off();
         Map<String, Integer> chosen = request.chosen() == null ? Map.of() : request.chosen();
-        WiringPlan plan = WiringPlan.propose(platform, library, new WiringPlan.Decisions(off, chosen, near));
+        WiringPlan plan =
+                WiringPlan.propose(platform, library, new WiringPlan.Decisions(off, chosen, near));
         for (Proposal line : plan.proposals()) {
             if (!off.contains(line.key())) {
                 edits.addAll(line.edits());
@@ -106,7 +121,11 @@ final class PlanController {
         BlockType type =
                 library.type(add.type())
                         .orElseThrow(
-                                () -> new RejectedEdit("type", "the library has no block type %s".formatted(add.type())));
+                                () ->
+                                        new RejectedEdit(
+                                                "type",
+                                                "the library has no block type %s"
+                                                        .formatted(add.type())));
         if (add.name() != null && !add.name().isBlank()) {
             return add.name().strip();
         }
@@ -146,12 +165,18 @@ final class PlanController {
                                     moves.add(
                                             new MoveView(
                                                     move.target().label(),
-                                                    move.from() == null ? null : move.from().toString(),
+                                                    move.from() == null
+                                                            ? null
+                                                            : move.from().toString(),
                                                     move.to().toString())));
             plan.homeless().forEach(target -> homeless.add(target.label()));
             edits.add(plan.asEdit());
         }
-        return new PlacementView(stored.revision(), moves, homeless, new Edit.Several("place all ranges again", edits));
+        return new PlacementView(
+                stored.revision(),
+                moves,
+                homeless,
+                new Edit.Several("place all ranges again", edits));
     }
 
     record PlaceView(
@@ -170,7 +195,8 @@ final class PlanController {
         long wanted = Address.parse(address).bits();
         ElaboratedPlatform platform = elaborations.of(store.read(id));
         return new PlacesView(
-                Address.format(wanted), WhatIsAt.find(platform, wanted).stream().map(PlanController::place).toList());
+                Address.format(wanted),
+                WhatIsAt.find(platform, wanted).stream().map(PlanController::place).toList());
     }
 
     private static PlaceView place(Place place) {

@@ -45,7 +45,10 @@ final class PlatformController {
     private final RevisionEvents events;
 
     PlatformController(
-            PlatformStore store, Elaborations elaborations, Library library, RevisionEvents events) {
+            PlatformStore store,
+            Elaborations elaborations,
+            Library library,
+            RevisionEvents events) {
         this.store = store;
         this.elaborations = elaborations;
         this.library = library;
@@ -94,14 +97,18 @@ final class PlatformController {
     }
 
     private static int count(List<Finding> findings, Grade grade) {
-        return (int) findings.stream().filter(each -> each.grade() == grade && !each.isAccepted()).count();
+        return (int)
+                findings.stream()
+                        .filter(each -> each.grade() == grade && !each.isAccepted())
+                        .count();
     }
 
     @PostMapping("/api/platforms")
     @ResponseStatus(HttpStatus.CREATED)
     Created create(@RequestBody NewPlatform request) {
         if (request.board() == null || library.board(request.board()).isEmpty()) {
-            throw new RejectedEdit("board", "the library has no board %s".formatted(request.board()));
+            throw new RejectedEdit(
+                    "board", "the library has no board %s".formatted(request.board()));
         }
         Recipe recipe =
                 request.recipe() == null
@@ -110,17 +117,23 @@ final class PlatformController {
                                 .orElseThrow(
                                         () ->
                                                 new RejectedEdit(
-                                                        "recipe", "there is no recipe %s".formatted(request.recipe())));
+                                                        "recipe",
+                                                        "there is no recipe %s"
+                                                                .formatted(request.recipe())));
         Platform platform = Starter.start(library, request.name(), request.board(), recipe);
         String title = recipe == null ? "start empty" : "start from recipe " + recipe.title();
         return new Created(store.create(platform, title).toString());
     }
 
-    @PostMapping(value = "/api/platforms/import", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    @PostMapping(
+            value = "/api/platforms/import",
+            consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
     @ResponseStatus(HttpStatus.CREATED)
-    Created importDocument(@RequestBody byte[] document, @RequestParam(defaultValue = "document") String name) {
+    Created importDocument(
+            @RequestBody byte[] document, @RequestParam(defaultValue = "document") String name) {
         Platform platform =
-                PlatformDocument.read(name, new String(document, java.nio.charset.StandardCharsets.UTF_8));
+                PlatformDocument.read(
+                        name, new String(document, java.nio.charset.StandardCharsets.UTF_8));
         return new Created(store.create(platform, "import " + name).toString());
     }
 
@@ -149,7 +162,9 @@ final class PlatformController {
     ResponseEntity<String> document(@PathVariable UUID id) {
         Platform platform = store.read(id).platform();
         return ResponseEntity.ok()
-                .header(HttpHeaders.CONTENT_DISPOSITION, attachment(Names.fromTitle(platform.name()) + ".json"))
+                .header(
+                        HttpHeaders.CONTENT_DISPOSITION,
+                        attachment(Names.fromTitle(platform.name()) + ".json"))
                 .body(PlatformDocument.write(platform));
     }
 

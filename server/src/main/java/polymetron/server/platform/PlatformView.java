@@ -41,11 +41,15 @@ public record PlatformView(
             List<TargetView> unplaced) {}
 
     /** An initiator on a bus. */
-    public record InitiatorView(String block, String busInterface, String label, boolean fetches, List<String> reaches) {}
+    public record InitiatorView(
+            String block,
+            String busInterface,
+            String label,
+            boolean fetches,
+            List<String> reaches) {}
 
     /** A place on a bus: a target, or a gap between targets. */
-    public record SlotView(
-            String base, String last, String size, @Nullable TargetView target) {}
+    public record SlotView(String base, String last, String size, @Nullable TargetView target) {}
 
     /** A target. */
     public record TargetView(
@@ -84,7 +88,11 @@ public record PlatformView(
      * @param note what follows from it, such as the rate obtained
      */
     public record ValueView(
-            ParameterView parameter, String text, String shown, boolean chosen, @Nullable String note) {}
+            ParameterView parameter,
+            String text,
+            String shown,
+            boolean chosen,
+            @Nullable String note) {}
 
     /** A clock or reset input. */
     public record PortView(String name, String sort, @Nullable String domain) {}
@@ -103,10 +111,17 @@ public record PlatformView(
 
     /** An interrupt source and where it goes. */
     public record InterruptView(
-            String name, String line, String trigger, @Nullable String sinkBlock, @Nullable String sink, @Nullable Integer input, List<SinkView> choices) {}
+            String name,
+            String line,
+            String trigger,
+            @Nullable String sinkBlock,
+            @Nullable String sink,
+            @Nullable Integer input,
+            List<SinkView> choices) {}
 
     /** An interrupt port that a source could go to. */
-    public record SinkView(String block, String sink, int first, int last, @Nullable Integer free) {}
+    public record SinkView(
+            String block, String sink, int first, int last, @Nullable Integer free) {}
 
     /** An outward interface and where it goes. */
     public record OutwardView(
@@ -150,7 +165,8 @@ public record PlatformView(
     public record FreeView(String bus, String base, String last, String size) {}
 
     /** A part of the board and who has it. */
-    public record PartUse(String part, String title, String kind, @Nullable String block, List<String> drivers) {}
+    public record PartUse(
+            String part, String title, String kind, @Nullable String block, List<String> drivers) {}
 
     /** A finding. */
     public record FindingView(

@@ -85,7 +85,8 @@ final class PlatformViews {
                     conflicts.add(before.ref().toString());
                     conflicts.add(target.ref().toString());
                 }
-                if (before == null || Long.compareUnsigned(target.range().last(), before.range().last()) > 0) {
+                if (before == null
+                        || Long.compareUnsigned(target.range().last(), before.range().last()) > 0) {
                     before = target;
                 }
             }
@@ -176,7 +177,12 @@ final class PlatformViews {
 
     /** A size for people: gaps are rarely whole multiples, so at most one digit behind the point. */
     private static String gapSize(AddressRange range) {
-        double bytes = range.sizeBytes() == 0 ? Math.pow(2, 64) : range.sizeBytes() >= 0 ? range.sizeBytes() : range.sizeBytes() + Math.pow(2, 64);
+        double bytes =
+                range.sizeBytes() == 0
+                        ? Math.pow(2, 64)
+                        : range.sizeBytes() >= 0
+                                ? range.sizeBytes()
+                                : range.sizeBytes() + Math.pow(2, 64);
         String[] units = {"B", "KiB", "MiB", "GiB", "TiB", "PiB", "EiB"};
         int unit = 0;
         while (unit < units.length - 1 && bytes >= 1024) {
@@ -184,7 +190,9 @@ final class PlatformViews {
             unit++;
         }
         String number = String.format(Locale.ROOT, bytes >= 100 ? "%.0f" : "%.1f", bytes);
-        return (number.endsWith(".0") ? number.substring(0, number.length() - 2) : number) + " " + units[unit];
+        return (number.endsWith(".0") ? number.substring(0, number.length() - 2) : number)
+                + " "
+                + units[unit];
     }
 
     private PlatformView.TargetView target(TargetRange target) {
@@ -211,7 +219,13 @@ final class PlatformViews {
                                                 Address.format(row.range().last()),
                                                 gapSize(row.range()),
                                                 row.cells().stream()
-                                                        .map(cell -> cell.stream().map(TargetRange::label).toList())
+                                                        .map(
+                                                                cell ->
+                                                                        cell.stream()
+                                                                                .map(
+                                                                                        TargetRange
+                                                                                                ::label)
+                                                                                .toList())
                                                         .toList()))
                         .toList());
     }
@@ -222,7 +236,10 @@ final class PlatformViews {
             for (AddressRange gap : bus.freeSpace().gaps()) {
                 free.add(
                         new PlatformView.FreeView(
-                                bus.name(), Address.format(gap.base()), Address.format(gap.last()), gapSize(gap)));
+                                bus.name(),
+                                Address.format(gap.base()),
+                                Address.format(gap.last()),
+                                gapSize(gap)));
             }
         }
         return free;
@@ -240,17 +257,26 @@ final class PlatformViews {
                 block.type().title(),
                 block.type().summary(),
                 attached,
-                block.type().parameters().stream().map(parameter -> value(block, parameter)).toList(),
+                block.type().parameters().stream()
+                        .map(parameter -> value(block, parameter))
+                        .toList(),
                 ports(block),
                 shape.busInterfaces().stream().map(form -> busInterface(block, form)).toList(),
-                platform.interrupts().stream().filter(link -> link.block() == block).map(this::interrupt).toList(),
-                platform.outward().stream().filter(link -> link.block() == block).map(this::outward).toList(),
+                platform.interrupts().stream()
+                        .filter(link -> link.block() == block)
+                        .map(this::interrupt)
+                        .toList(),
+                platform.outward().stream()
+                        .filter(link -> link.block() == block)
+                        .map(this::outward)
+                        .toList(),
                 registers(block),
                 resources(shape));
     }
 
     private PlatformView.ValueView value(ElaboratedBlock block, ParameterType parameter) {
-        String text = block.block().parameters().getOrDefault(parameter.name(), parameter.initial());
+        String text =
+                block.block().parameters().getOrDefault(parameter.name(), parameter.initial());
         Value value = block.shape().parameters().get(parameter.name());
         return new PlatformView.ValueView(
                 LibraryView.parameter(parameter),
@@ -275,23 +301,33 @@ final class PlatformViews {
             return Uart.baudRate(platform, block).map(PlatformViews::rate).orElse(null);
         }
         if (parameter.name().equals("DIVIDER") && platform.frequencyHz(block) > 0) {
-            return "→ " + Frequency.format(platform.frequencyHz(block) / block.shape().number("DIVIDER"));
+            return "→ "
+                    + Frequency.format(
+                            platform.frequencyHz(block) / block.shape().number("DIVIDER"));
         }
         return null;
     }
 
     private static String rate(BaudRate rate) {
         return String.format(
-                Locale.ROOT, "→ %.0f Bd, %+.2f %%, divisor %d", rate.obtained(), rate.errorPercent(), rate.divisor());
+                Locale.ROOT,
+                "→ %.0f Bd, %+.2f %%, divisor %d",
+                rate.obtained(),
+                rate.errorPercent(),
+                rate.divisor());
     }
 
     private static List<PlatformView.PortView> ports(ElaboratedBlock block) {
         List<PlatformView.PortView> ports = new ArrayList<>();
         for (ClockInput clock : block.type().clocks()) {
-            ports.add(new PlatformView.PortView(clock.name(), "clock", block.block().domains().get(clock.name())));
+            ports.add(
+                    new PlatformView.PortView(
+                            clock.name(), "clock", block.block().domains().get(clock.name())));
         }
         for (ResetInput reset : block.type().resets()) {
-            ports.add(new PlatformView.PortView(reset.name(), "reset", block.block().domains().get(reset.name())));
+            ports.add(
+                    new PlatformView.PortView(
+                            reset.name(), "reset", block.block().domains().get(reset.name())));
         }
         return ports;
     }
@@ -339,7 +375,10 @@ final class PlatformViews {
         for (SizedPort port : link.form().ports()) {
             List<String> given =
                     link.part() != null
-                            ? link.part().signal(port.name()).map(Board.Signal::pins).orElse(List.of())
+                            ? link.part()
+                                    .signal(port.name())
+                                    .map(Board.Signal::pins)
+                                    .orElse(List.of())
                             : link.binding() == null
                                     ? List.of()
                                     : link.binding().pins().getOrDefault(port.name(), List.of());
@@ -351,7 +390,13 @@ final class PlatformViews {
                 link.form().name(),
                 link.form().type().title(),
                 link.form().ports().stream()
-                        .map(port -> "%s, %d %s".formatted(port.name(), port.width(), port.direction()))
+                        .map(
+                                port ->
+                                        "%s, %d %s"
+                                                .formatted(
+                                                        port.name(),
+                                                        port.width(),
+                                                        port.direction()))
                         .toList(),
                 link.part() == null ? null : link.part().name(),
                 link.binding() != null,
@@ -359,7 +404,12 @@ final class PlatformViews {
                 platform.board() == null
                         ? List.of()
                         : platform.board().parts().stream()
-                                .filter(part -> link.form().type().partKinds().contains(part.kind()))
+                                .filter(
+                                        part ->
+                                                link.form()
+                                                        .type()
+                                                        .partKinds()
+                                                        .contains(part.kind()))
                                 .filter(part -> parts.taker(part.name()).isEmpty())
                                 .map(Board.Part::name)
                                 .toList());
@@ -369,11 +419,17 @@ final class PlatformViews {
         TargetRange range =
                 block.shape().busInterfaces().stream()
                         .filter(SizedInterface::isTarget)
-                        .map(form -> ranges.get(new InterfaceRef(block.name(), form.name()).toString()))
+                        .map(
+                                form ->
+                                        ranges.get(
+                                                new InterfaceRef(block.name(), form.name())
+                                                        .toString()))
                         .filter(java.util.Objects::nonNull)
                         .findFirst()
                         .orElse(null);
-        return block.shape().registers().stream().map(register -> register(range, register)).toList();
+        return block.shape().registers().stream()
+                .map(register -> register(range, register))
+                .toList();
     }
 
     private static PlatformView.RegisterView register(TargetRange range, Register register) {
@@ -403,10 +459,13 @@ final class PlatformViews {
             return List.of();
         }
         return List.of(
-                new PlatformView.ResourceView("lookup tables", shape.number(resources.lookupTables(), 0)),
+                new PlatformView.ResourceView(
+                        "lookup tables", shape.number(resources.lookupTables(), 0)),
                 new PlatformView.ResourceView("flip-flops", shape.number(resources.flipFlops(), 0)),
-                new PlatformView.ResourceView("memory bits", shape.number(resources.memoryBits(), 0)),
-                new PlatformView.ResourceView("multipliers", shape.number(resources.multipliers(), 0)));
+                new PlatformView.ResourceView(
+                        "memory bits", shape.number(resources.memoryBits(), 0)),
+                new PlatformView.ResourceView(
+                        "multipliers", shape.number(resources.multipliers(), 0)));
     }
 
     private PlatformView.PartUse part(Board.Part part) {
@@ -429,6 +488,8 @@ final class PlatformViews {
                 finding.why(),
                 finding.grade() != Grade.ERROR,
                 finding.acceptedReason(),
-                finding.fixes().stream().map(fix -> new PlatformView.FixView(fix.label(), fix.edit())).toList());
+                finding.fixes().stream()
+                        .map(fix -> new PlatformView.FixView(fix.label(), fix.edit()))
+                        .toList());
     }
 }

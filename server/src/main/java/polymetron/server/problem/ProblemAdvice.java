@@ -30,10 +30,13 @@ final class ProblemAdvice {
     }
 
     private static String sentence(String text) {
-        return text == null || text.isEmpty() ? "" : Character.toUpperCase(text.charAt(0)) + text.substring(1);
+        return text == null || text.isEmpty()
+                ? ""
+                : Character.toUpperCase(text.charAt(0)) + text.substring(1);
     }
 
-    private static ProblemDetail field(HttpStatus status, String title, String detail, String field) {
+    private static ProblemDetail field(
+            HttpStatus status, String title, String detail, String field) {
         ProblemDetail problem = problem(status, title, detail);
         problem.setProperty("field", field);
         return problem;
@@ -46,17 +49,26 @@ final class ProblemAdvice {
 
     @ExceptionHandler
     ProblemDetail rejected(RejectedEdit rejected) {
-        return field(HttpStatus.UNPROCESSABLE_CONTENT, "Edit refused", rejected.getMessage(), rejected.field());
+        return field(
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                "Edit refused",
+                rejected.getMessage(),
+                rejected.field());
     }
 
     @ExceptionHandler
     ProblemDetail document(DocumentException wrong) {
-        return field(HttpStatus.UNPROCESSABLE_CONTENT, "Document refused", wrong.getMessage(), wrong.pointer());
+        return field(
+                HttpStatus.UNPROCESSABLE_CONTENT,
+                "Document refused",
+                wrong.getMessage(),
+                wrong.pointer());
     }
 
     @ExceptionHandler
     ProblemDetail elf(ElfException wrong) {
-        return field(HttpStatus.UNPROCESSABLE_CONTENT, "Program refused", wrong.getMessage(), "file");
+        return field(
+                HttpStatus.UNPROCESSABLE_CONTENT, "Program refused", wrong.getMessage(), "file");
     }
 
     @ExceptionHandler
@@ -66,7 +78,8 @@ final class ProblemAdvice {
 
     @ExceptionHandler
     ProblemDetail stale(StaleEdit stale) {
-        ProblemDetail problem = problem(HttpStatus.CONFLICT, "Changed meanwhile", stale.getMessage());
+        ProblemDetail problem =
+                problem(HttpStatus.CONFLICT, "Changed meanwhile", stale.getMessage());
         problem.setProperty("revision", stale.revision());
         problem.setProperty("meanwhile", stale.meanwhile());
         return problem;
@@ -74,7 +87,8 @@ final class ProblemAdvice {
 
     @ExceptionHandler
     ProblemDetail tooLarge(BodyTooLarge wrong) {
-        return problem(HttpStatus.CONTENT_TOO_LARGE, "Too large", Problems.tooLargeDetail(wrong.limit()));
+        return problem(
+                HttpStatus.CONTENT_TOO_LARGE, "Too large", Problems.tooLargeDetail(wrong.limit()));
     }
 
     @ExceptionHandler
@@ -97,15 +111,18 @@ final class ProblemAdvice {
             if (cause instanceof BodyTooLarge large) {
                 return tooLarge(large);
             }
-            if (cause instanceof IllegalArgumentException argument && !(cause instanceof NumberFormatException)) {
-                return problem(HttpStatus.UNPROCESSABLE_CONTENT, "Not possible", argument.getMessage());
+            if (cause instanceof IllegalArgumentException argument
+                    && !(cause instanceof NumberFormatException)) {
+                return problem(
+                        HttpStatus.UNPROCESSABLE_CONTENT, "Not possible", argument.getMessage());
             }
         }
         String reason = wrong.getMostSpecificCause().getMessage();
         return problem(
                 HttpStatus.BAD_REQUEST,
                 "Not understood",
-                "the body is not the JSON expected here: " + String.valueOf(reason).lines().findFirst().orElse(""));
+                "the body is not the JSON expected here: "
+                        + String.valueOf(reason).lines().findFirst().orElse(""));
     }
 
     @ExceptionHandler({
@@ -119,6 +136,7 @@ final class ProblemAdvice {
         return problem(
                 HttpStatus.SERVICE_UNAVAILABLE,
                 "Storage cannot be reached",
-                "the change is not stored; everything acknowledged before is. Try again in a moment");
+                "the change is not stored; everything acknowledged before is. Try again in a"
+                        + " moment");
     }
 }

@@ -14,7 +14,9 @@ public final class StaleEdit extends RuntimeException {
     public StaleEdit(long revision, List<String> meanwhile) {
         super(
                 "the platform is at revision %d by now; meanwhile: %s"
-                        .formatted(revision, meanwhile.isEmpty() ? "nothing" : String.join("; ", meanwhile)));
+                        .formatted(
+                                revision,
+                                meanwhile.isEmpty() ? "nothing" : String.join("; ", meanwhile)));
         this.revision = revision;
         this.meanwhile = List.copyOf(meanwhile);
     }

@@ -15,7 +15,8 @@ public class Elaborations {
 
     private record Key(UUID id, long revision) {}
 
-    private final Cache<Key, ElaboratedPlatform> cache = Caffeine.newBuilder().maximumSize(MOST).build();
+    private final Cache<Key, ElaboratedPlatform> cache =
+            Caffeine.newBuilder().maximumSize(MOST).build();
     private final Elaborator elaborator;
 
     public Elaborations(Library library) {
@@ -24,6 +25,7 @@ public class Elaborations {
 
     public ElaboratedPlatform of(StoredPlatform stored) {
         return cache.get(
-                new Key(stored.id(), stored.revision()), key -> elaborator.elaborate(stored.platform()));
+                new Key(stored.id(), stored.revision()),
+                key -> elaborator.elaborate(stored.platform()));
     }
 }

@@ -42,7 +42,12 @@ public class PlatformStore {
     /** All platforms, the one changed last first. */
     @Transactional(readOnly = true)
     public List<PlatformRow> list() {
-        return database.select(PLATFORM.ID, PLATFORM.NAME, PLATFORM.REVISION, REVISION.MADE_AT, PLATFORM.CREATED_AT)
+        return database.select(
+                        PLATFORM.ID,
+                        PLATFORM.NAME,
+                        PLATFORM.REVISION,
+                        REVISION.MADE_AT,
+                        PLATFORM.CREATED_AT)
                 .from(PLATFORM)
                 .join(REVISION)
                 .on(REVISION.PLATFORM_ID.eq(PLATFORM.ID).and(REVISION.NUMBER.eq(PLATFORM.REVISION)))
@@ -50,7 +55,11 @@ public class PlatformStore {
                 .fetch(
                         row ->
                                 new PlatformRow(
-                                        row.value1(), row.value2(), row.value3(), row.value4(), row.value5()));
+                                        row.value1(),
+                                        row.value2(),
+                                        row.value3(),
+                                        row.value4(),
+                                        row.value5()));
     }
 
     @Transactional
@@ -76,10 +85,18 @@ public class PlatformStore {
     @Transactional(readOnly = true)
     public StoredPlatform read(UUID id) {
         Record head =
-                database.select(REVISION.NUMBER, REVISION.DOCUMENT, REVISION.MADE_AT, REVISION.UNDO_TO, REVISION.REDO_TO)
+                database.select(
+                                REVISION.NUMBER,
+                                REVISION.DOCUMENT,
+                                REVISION.MADE_AT,
+                                REVISION.UNDO_TO,
+                                REVISION.REDO_TO)
                         .from(PLATFORM)
                         .join(REVISION)
-                        .on(REVISION.PLATFORM_ID.eq(PLATFORM.ID).and(REVISION.NUMBER.eq(PLATFORM.REVISION)))
+                        .on(
+                                REVISION.PLATFORM_ID
+                                        .eq(PLATFORM.ID)
+                                        .and(REVISION.NUMBER.eq(PLATFORM.REVISION)))
                         .where(PLATFORM.ID.eq(id))
                         .fetchOptional()
                         .orElseThrow(PlatformStore::notThere);
@@ -98,7 +115,9 @@ public class PlatformStore {
     private String title(UUID id, long number) {
         Record row = revisionRow(id, number);
         Long repeats = row.get(REVISION.REPEATS);
-        return repeats == null ? row.get(REVISION.TITLE) : revisionRow(id, repeats).get(REVISION.TITLE);
+        return repeats == null
+                ? row.get(REVISION.TITLE)
+                : revisionRow(id, repeats).get(REVISION.TITLE);
     }
 
     private Record revisionRow(UUID id, long number) {

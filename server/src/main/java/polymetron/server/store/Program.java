@@ -4,4 +4,5 @@ import java.time.OffsetDateTime;
 import java.util.UUID;
 
 /** A program that was uploaded for a platform. */
-public record Program(UUID id, String name, String sha256, int sizeBytes, OffsetDateTime uploadedAt) {}
+public record Program(
+        UUID id, String name, String sha256, int sizeBytes, OffsetDateTime uploadedAt) {}

@@ -34,7 +34,14 @@ public class ProgramStore {
                 .from(PROGRAM)
                 .where(PROGRAM.PLATFORM_ID.eq(platform))
                 .orderBy(PROGRAM.UPLOADED_AT.desc(), PROGRAM.ID)
-                .fetch(row -> new Program(row.value1(), row.value2(), row.value3(), row.value4(), row.value5()));
+                .fetch(
+                        row ->
+                                new Program(
+                                        row.value1(),
+                                        row.value2(),
+                                        row.value3(),
+                                        row.value4(),
+                                        row.value5()));
     }
 
     /** Keeps a program; one with the same contents takes the new name and becomes the newest. */
@@ -63,12 +70,15 @@ public class ProgramStore {
                 .from(PROGRAM)
                 .where(PROGRAM.PLATFORM_ID.eq(platform), PROGRAM.ID.eq(program))
                 .fetchOptional(PROGRAM.CONTENTS)
-                .orElseThrow(() -> new NotThere("there is no such program; drop the ELF file again"));
+                .orElseThrow(
+                        () -> new NotThere("there is no such program; drop the ELF file again"));
     }
 
     @Transactional
     public void delete(UUID platform, UUID program) {
-        database.deleteFrom(PROGRAM).where(PROGRAM.PLATFORM_ID.eq(platform), PROGRAM.ID.eq(program)).execute();
+        database.deleteFrom(PROGRAM)
+                .where(PROGRAM.PLATFORM_ID.eq(platform), PROGRAM.ID.eq(program))
+                .execute();
     }
 
     private static String sha256(byte[] bytes) {

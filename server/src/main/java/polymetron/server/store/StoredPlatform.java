@@ -11,4 +11,9 @@ import polymetron.platform.Platform;
  * @param redoTitle what redo would do again; null when there is nothing
  */
 public record StoredPlatform(
-        UUID id, long revision, Platform platform, OffsetDateTime savedAt, String undoTitle, String redoTitle) {}
+        UUID id,
+        long revision,
+        Platform platform,
+        OffsetDateTime savedAt,
+        String undoTitle,
+        String redoTitle) {}

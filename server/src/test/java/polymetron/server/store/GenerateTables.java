@@ -28,7 +28,11 @@ public final class GenerateTables {
     static void into(TestDatabase database, Path sources) throws Exception {
         GenerationTool.generate(
                 new Configuration()
-                        .withJdbc(new Jdbc().withUrl(database.url()).withUser("polymetron").withPassword(""))
+                        .withJdbc(
+                                new Jdbc()
+                                        .withUrl(database.url())
+                                        .withUser("polymetron")
+                                        .withPassword(""))
                         .withGenerator(
                                 new Generator()
                                         .withDatabase(
@@ -43,7 +47,8 @@ public final class GenerateTables {
                                                         .withComments(false))
                                         .withTarget(
                                                 new Target()
-                                                        .withPackageName("polymetron.server.store.generated")
+                                                        .withPackageName(
+                                                                "polymetron.server.store.generated")
                                                         .withDirectory(sources.toString()))));
     }
 }
