@@ -5,6 +5,7 @@ import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import polymetron.address.AddressRange;
 
 /**
  * Reads 32-bit little-endian RISC-V programs. The file is not trusted: every offset is checked against its length
@@ -140,19 +141,33 @@ public final class ElfReader {
     }
 
     private static void checkOverlaps(List<ElfProgram.Segment> segments) {
-        List<ElfProgram.Segment> sorted =
+        checkOverlaps(
+                "loaded",
                 segments.stream()
                         .filter(segment -> segment.contents().length > 0)
-                        .sorted(
-                                (one, other) ->
-                                        Long.compare(one.loadAddress(), other.loadAddress()))
-                        .toList();
+                        .map(
+                                segment ->
+                                        AddressRange.of(
+                                                segment.loadAddress(), segment.contents().length))
+                        .sorted()
+                        .toList());
+        checkOverlaps(
+                "used",
+                segments.stream()
+                        .map(
+                                segment ->
+                                        AddressRange.of(
+                                                segment.virtualAddress(), segment.memoryBytes()))
+                        .sorted()
+                        .toList());
+    }
+
+    private static void checkOverlaps(String verb, List<AddressRange> sorted) {
         for (int at = 1; at < sorted.size(); at++) {
-            ElfProgram.Segment before = sorted.get(at - 1);
-            if (before.loadAddress() + before.contents().length > sorted.get(at).loadAddress()) {
+            if (sorted.get(at - 1).overlaps(sorted.get(at))) {
                 throw new ElfException(
-                        "two segments are loaded over each other at 0x%08X; check the linker script"
-                                .formatted(sorted.get(at).loadAddress()));
+                        "two segments are %s over each other at 0x%08X; check the linker script"
+                                .formatted(verb, sorted.get(at).base()));
             }
         }
     }

@@ -1,0 +1,57 @@
+package polymetron;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
+import polymetron.library.Library;
+import polymetron.library.LibraryLoader;
+import polymetron.library.Vlnv;
+import polymetron.platform.Platform;
+import polymetron.platform.PlatformDocument;
+import polymetron.wiring.Starter;
+
+/** The library and the demo that ship with the product, for tests. */
+public final class Shipped {
+    public static final Library LIBRARY = LibraryLoader.load();
+    public static final Vlnv BOARD = Vlnv.parse("polymetron:boards:foreland:1.0");
+    public static final Vlnv PROCESSOR = Vlnv.parse("polymetron:processor:rv32-small:1.0");
+    public static final Vlnv MEMORY = Vlnv.parse("polymetron:memory:block-memory:1.0");
+    public static final Vlnv UART = Vlnv.parse("polymetron:serial:uart:1.0");
+    public static final Vlnv GPIO = Vlnv.parse("polymetron:io:gpio:1.0");
+    public static final Vlnv TIMER = Vlnv.parse("polymetron:timer:machine-timer:1.0");
+    public static final Vlnv CONTROLLER =
+            Vlnv.parse("polymetron:interrupt:interrupt-controller:1.0");
+
+    private Shipped() {}
+
+    public static byte[] file(String path) {
+        try (var in = Shipped.class.getResourceAsStream("/polymetron/library/" + path)) {
+            return in.readAllBytes();
+        } catch (IOException failure) {
+            throw new UncheckedIOException(failure);
+        }
+    }
+
+    public static String demoText() {
+        return new String(file("demo/ridge-station.json"), StandardCharsets.UTF_8);
+    }
+
+    public static Platform demo() {
+        return PlatformDocument.read("ridge-station.json", demoText());
+    }
+
+    public static byte[] demoProgram() {
+        return file("demo/ridge-station.elf");
+    }
+
+    public static Platform recipe(String name) {
+        return Starter.start(
+                LIBRARY, "Test platform", BOARD, LIBRARY.recipe(name).orElseThrow());
+    }
+
+    public static ElaboratedPlatform elaborate(Platform platform) {
+        return new Elaborator(LIBRARY).elaborate(platform);
+    }
+}

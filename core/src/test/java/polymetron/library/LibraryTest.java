@@ -1,0 +1,183 @@
+package polymetron.library;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.DynamicTest;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestFactory;
+import org.junit.jupiter.api.io.TempDir;
+import polymetron.Shipped;
+import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.Register;
+import polymetron.elaborate.SizedInterface;
+import polymetron.expression.Expression;
+import polymetron.outside.Tool;
+
+final class LibraryTest {
+    @TestFactory
+    List<DynamicTest> everyDefinitionIsConsistent() {
+        return Shipped.LIBRARY.types().stream()
+                .map(
+                        type ->
+                                DynamicTest.dynamicTest(
+                                        type.identity().toString(), () -> checkType(type)))
+                .toList();
+    }
+
+    private static void checkType(BlockType type) {
+        BlockShape shape = new BlockShape(type, Map.of());
+        assertThat(shape.faults()).isEmpty();
+        assertThat(type.format()).isEqualTo(BlockType.FORMAT);
+        for (String text : List.of(type.title(), type.summary(), type.description())) {
+            assertThat(text).isNotBlank();
+        }
+        long size =
+                shape.busInterfaces().stream()
+                        .filter(SizedInterface::isTarget)
+                        .mapToLong(SizedInterface::sizeBytes)
+                        .max()
+                        .orElse(0);
+        for (Register register : shape.registers()) {
+            long last = (long) (register.count() - 1) * register.stride() + register.width() / 8;
+            assertThat(register.offset() + last).as(register.name()).isLessThanOrEqualTo(size);
+            assertThat(register.offset() % (register.width() / 8)).as(register.name()).isZero();
+            checkFields(register);
+        }
+        checkSharing(shape.registers());
+        for (Formula formula : formulas(type)) {
+            assertThat(shape.number(formula.formula(), -1)).as(formula.name()).isNotNegative();
+        }
+    }
+
+    private static void checkFields(Register register) {
+        long used = 0;
+        for (Field field : register.fields()) {
+            assertThat(field.lowBit() + field.bits())
+                    .as(register.name() + "." + field.name())
+                    .isLessThanOrEqualTo(register.width());
+            assertThat(used & field.mask()).as(register.name() + "." + field.name()).isZero();
+            used |= field.mask();
+        }
+    }
+
+    /** Registers share an address only where the definition says when each is the one. */
+    private static void checkSharing(List<Register> registers) {
+        for (Register one : registers) {
+            for (Register other : registers) {
+                if (one != other && one.indexAt(other.offset()) >= 0) {
+                    assertThat(one.type().condition()).as(one.name()).isNotBlank();
+                    assertThat(other.type().condition()).as(other.name()).isNotBlank();
+                }
+            }
+        }
+    }
+
+    private record Formula(String name, Expression formula) {}
+
+    private static List<Formula> formulas(BlockType type) {
+        List<Formula> formulas = new ArrayList<>();
+        formulas.add(new Formula("lookupTables", type.resources().lookupTables()));
+        formulas.add(new Formula("flipFlops", type.resources().flipFlops()));
+        formulas.add(new Formula("memoryBits", type.resources().memoryBits()));
+        formulas.add(new Formula("multipliers", type.resources().multipliers()));
+        formulas.removeIf(each -> Objects.isNull(each.formula()));
+        return formulas;
+    }
+
+    /** RISC-V Platform-Level Interrupt Controller specification 1.0.0, "Memory Map". */
+    @Test
+    void interruptControllerHasTheOffsetsOfItsSpecification() {
+        Map<String, Long> offsets = offsets(Shipped.CONTROLLER);
+        assertThat(offsets)
+                .containsEntry("PRIORITY", 0x4L) // source 1; 0x0 is reserved
+                .containsEntry("PENDING", 0x1000L)
+                .containsEntry("ENABLE", 0x2000L)
+                .containsEntry("THRESHOLD", 0x20_0000L)
+                .containsEntry("CLAIM", 0x20_0004L);
+    }
+
+    /** RISC-V ACLINT specification 1.0. */
+    @Test
+    void machineTimerHasTheOffsetsOfItsSpecification() {
+        Map<String, Long> offsets = offsets(Shipped.TIMER);
+        assertThat(offsets)
+                .containsEntry("MSIP", 0x0L)
+                .containsEntry("MTIMECMP", 0x4000L)
+                .containsEntry("MTIME", 0xBFF8L);
+    }
+
+    /** PC16550D data sheet, table "Register addresses", one word apart. */
+    @Test
+    void uartHasTheRegistersOfItsDataSheet() {
+        Map<String, Long> offsets = offsets(Shipped.UART);
+        assertThat(offsets)
+                .containsEntry("RBR", 0L)
+                .containsEntry("THR", 0L)
+                .containsEntry("DLL", 0L)
+                .containsEntry("IER", 4L)
+                .containsEntry("DLM", 4L)
+                .containsEntry("IIR", 8L)
+                .containsEntry("FCR", 8L)
+                .containsEntry("LCR", 12L)
+                .containsEntry("MCR", 16L)
+                .containsEntry("LSR", 20L)
+                .containsEntry("MSR", 24L)
+                .containsEntry("SCR", 28L);
+    }
+
+    private static Map<String, Long> offsets(Vlnv type) {
+        return new BlockShape(Shipped.LIBRARY.type(type).orElseThrow(), Map.of())
+                .registers().stream().collect(Collectors.toMap(Register::name, Register::offset));
+    }
+
+    @Test
+    void driversCompileWithoutAWarning(@TempDir Path folder) {
+        StringBuilder all = new StringBuilder();
+        for (BlockType type : Shipped.LIBRARY.types()) {
+            Shipped.LIBRARY
+                    .driverFiles(type.identity())
+                    .forEach(
+                            (name, text) -> {
+                                Tool.write(folder, name, text);
+                                all.append("#include \"").append(name).append("\"\n");
+                            });
+        }
+        all.append("int main(void) { return 0; }\n");
+        Tool.write(folder, "all.c", all.toString());
+        String[] strict = {"-std=c11", "-Wall", "-Wextra", "-Werror", "-pedantic", "-c", "all.c"};
+        for (String compiler : List.of("gcc", "riscv64-unknown-elf-gcc")) {
+            List<String> command = new ArrayList<>(List.of(compiler));
+            if (!compiler.equals("gcc")) {
+                command.addAll(List.of("-march=rv32im", "-misa-spec=2.2", "-mabi=ilp32"));
+                command.add("-ffreestanding");
+            }
+            command.addAll(List.of(strict));
+            Tool.run(folder, command.toArray(String[]::new));
+        }
+    }
+
+    @Test
+    void boardPinsExistAndAreUsedOnce() {
+        for (Board board : Shipped.LIBRARY.boards()) {
+            Device device = Shipped.LIBRARY.device(board.device()).orElseThrow();
+            List<String> pins = new ArrayList<>();
+            board.clocks().forEach(clock -> pins.add(clock.pin()));
+            board.resets().forEach(reset -> pins.add(reset.pin()));
+            board.parts()
+                    .forEach(part -> part.signals().forEach(signal -> pins.addAll(signal.pins())));
+            assertThat(pins).doesNotHaveDuplicates().allMatch(device::hasPin);
+            for (Board.Part part : board.parts()) {
+                for (Board.Driver driver : part.drivers()) {
+                    BlockType type = Shipped.LIBRARY.type(driver.type()).orElseThrow();
+                    assertThat(type.outward()).anyMatch(out -> out.name().equals(driver.outward()));
+                }
+            }
+        }
+    }
+}

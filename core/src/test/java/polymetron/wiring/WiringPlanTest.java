@@ -1,0 +1,175 @@
+package polymetron.wiring;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.RepeatedTest;
+import org.junit.jupiter.api.RepetitionInfo;
+import org.junit.jupiter.api.Test;
+import polymetron.Shipped;
+import polymetron.address.Address;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.finding.Checks;
+import polymetron.handoff.Handoff;
+import polymetron.library.Vlnv;
+import polymetron.platform.Block;
+import polymetron.platform.Bus;
+import polymetron.platform.Platform;
+import polymetron.platform.PlatformDocument;
+
+final class WiringPlanTest {
+    private static final Map<String, Vlnv> WISHES =
+            Map.of(
+                    "cpu", Shipped.PROCESSOR,
+                    "memory", Shipped.MEMORY,
+                    "console", Shipped.UART,
+                    "lamps", Shipped.GPIO,
+                    "switches", Shipped.GPIO,
+                    "timer", Shipped.TIMER,
+                    "interrupts", Shipped.CONTROLLER);
+
+    private final Editor editor = new Editor(Shipped.LIBRARY);
+
+    private Platform unwired(List<String> order) {
+        Platform platform = Platform.empty("Test", Shipped.BOARD);
+        for (String name : order) {
+            Map<String, String> parameters =
+                    switch (name) {
+                        case "lamps" -> Map.of("WIDTH", "8", "DIRECTION", "out");
+                        case "switches" -> Map.of("WIDTH", "8", "DIRECTION", "in");
+                        default -> Map.of();
+                    };
+            platform = editor.apply(platform, new Edit.AddBlock(name, WISHES.get(name), parameters));
+        }
+        return platform;
+    }
+
+    private static WiringPlan plan(Platform platform) {
+        return WiringPlan.propose(platform, Shipped.LIBRARY, WiringPlan.Decisions.NONE);
+    }
+
+    private Platform wired(Platform platform) {
+        return editor.apply(platform, plan(platform).asEdit("wire"));
+    }
+
+    @RepeatedTest(20)
+    void tiesEveryLooseEndInAnyOrderAndOnlyOnce(RepetitionInfo repetition) {
+        List<String> order = new ArrayList<>(new TreeMap<>(WISHES).keySet());
+        Platform reference = wired(unwired(order));
+        Collections.shuffle(order, new Random(repetition.getCurrentRepetition()));
+        Platform platform = wired(unwired(order));
+
+        assertThat(Checks.run(Shipped.elaborate(platform))).isEmpty();
+        assertThat(plan(platform).proposals()).isEmpty();
+        assertThat(byName(platform)).isEqualTo(byName(reference));
+        assertThat(Handoff.of(Shipped.elaborate(platform)).fingerprint())
+                .isEqualTo(Handoff.of(Shipped.elaborate(reference)).fingerprint());
+    }
+
+    private static Map<String, Block> byName(Platform platform) {
+        return platform.blocks().stream().collect(Collectors.toMap(Block::name, block -> block));
+    }
+
+    @Test
+    void everyLineSaysWhatAndWhy() {
+        List<Proposal> lines = plan(unwired(new ArrayList<>(new TreeMap<>(WISHES).keySet()))).proposals();
+        assertThat(lines).allSatisfy(line -> assertThat(line.what()).isNotBlank());
+        assertThat(lines).allSatisfy(line -> assertThat(line.why()).isNotBlank());
+        assertThat(lines.stream().map(Proposal::key)).doesNotHaveDuplicates();
+        assertThat(lines.stream().map(Proposal::why))
+                .anyMatch(why -> why.contains("50 MHz is within 1 MHz to 120 MHz"))
+                .anyMatch(why -> why.contains("same name as the board part"))
+                .anyMatch(why -> why.contains("reaches executable memory only"));
+    }
+
+    @Test
+    void neverUndoesWhatTheUserDecided() {
+        Platform platform = unwired(List.of("cpu", "memory", "console"));
+        platform =
+                editor.apply(
+                        platform,
+                        new Edit.AddBus(new Bus("mine", "axi4-lite", 32, 20, null)));
+        platform =
+                editor.apply(
+                        platform,
+                        new Edit.Attach("console", "registers", "mine", new Address(0x8_0000), true));
+        Platform wired = wired(platform);
+        assertThat(wired.buses()).hasSize(1);
+        assertThat(wired.block("console").orElseThrow().attachments().get("registers").base())
+                .isEqualTo(new Address(0x8_0000));
+        assertThat(wired.block("memory").orElseThrow().attachments().get("port").bus())
+                .isEqualTo("mine");
+    }
+
+    @Test
+    void ambiguityIsOfferedAndNotGuessed() {
+        Platform platform = wired(unwired(List.of("cpu", "memory")));
+        platform =
+                editor.apply(
+                        platform, new Edit.AddBus(new Bus("other", "axi4-lite", 32, 32, "main")));
+        platform = editor.apply(platform, new Edit.AddBlock("console", Shipped.UART, null));
+        WiringPlan open = plan(platform);
+        Proposal line =
+                open.proposals().stream()
+                        .filter(each -> each.key().equals("attach:console.registers"))
+                        .findFirst()
+                        .orElseThrow();
+        assertThat(line.edits()).isEmpty();
+        assertThat(line.choices()).extracting(Proposal.Choice::label).contains("system", "other");
+        WiringPlan chosen =
+                WiringPlan.propose(
+                        platform,
+                        Shipped.LIBRARY,
+                        new WiringPlan.Decisions(Set.of(), Map.of(line.key(), 1), null));
+        Platform wired = editor.apply(platform, chosen.asEdit("wire"));
+        assertThat(wired.block("console").orElseThrow().attachments().get("registers").bus())
+                .isEqualTo("other");
+    }
+
+    @Test
+    void aLineThatIsSwitchedOffIsLeftOut() {
+        Platform platform = unwired(List.of("cpu", "memory", "console"));
+        WiringPlan plan =
+                WiringPlan.propose(
+                        platform,
+                        Shipped.LIBRARY,
+                        new WiringPlan.Decisions(
+                                Set.of("attach:console.registers"), Map.of(), null));
+        List<Edit> on =
+                plan.proposals().stream()
+                        .filter(line -> !line.key().equals("attach:console.registers"))
+                        .flatMap(line -> line.edits().stream())
+                        .toList();
+        Platform wired = editor.apply(platform, new Edit.Several("wire", on));
+        assertThat(wired.block("console").orElseThrow().attachments()).isEmpty();
+        assertThat(wired.block("memory").orElseThrow().attachments()).isNotEmpty();
+    }
+
+    @Test
+    void recipesStartWithoutFindings() {
+        for (var recipe : Shipped.LIBRARY.recipes()) {
+            ElaboratedPlatform platform = Shipped.elaborate(Shipped.recipe(recipe.name()));
+            assertThat(Checks.run(platform)).as(recipe.name()).isEmpty();
+        }
+    }
+
+    @Test
+    void theDemoIsItsRecipe() {
+        Platform made =
+                Starter.start(
+                        Shipped.LIBRARY,
+                        "Ridge Station",
+                        Shipped.BOARD,
+                        Shipped.LIBRARY.recipe("station").orElseThrow());
+        assertThat(PlatformDocument.write(made)).isEqualTo(Shipped.demoText());
+    }
+}
