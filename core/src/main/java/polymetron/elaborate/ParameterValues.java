@@ -2,6 +2,7 @@ package polymetron.elaborate;
 
 import java.math.BigInteger;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -25,6 +26,7 @@ final class ParameterValues {
     private final Map<String, String> chosen;
     private final Map<String, Value> values = new LinkedHashMap<>();
     private final Set<String> open = new LinkedHashSet<>();
+    private final Set<String> ignored = new HashSet<>();
     private final List<ParameterFault> faults = new ArrayList<>();
 
     private ParameterValues(BlockType type, Map<String, String> chosen) {
@@ -46,27 +48,51 @@ final class ParameterValues {
         return new Outcome(evaluation.values, evaluation.faults);
     }
 
+    /** A parameter was met while it was being evaluated; carries the parameters of the circle. */
+    private static final class Circle extends RuntimeException {
+        private final List<String> members;
+
+        private Circle(List<String> members) {
+            super(null, null, false, false);
+            this.members = members;
+        }
+
+        private String words() {
+            return "%s depends on itself: %s → %s"
+                    .formatted(
+                            members.getFirst(), String.join(" → ", members), members.getFirst());
+        }
+    }
+
     private Value settle(ParameterType parameter) {
         String name = parameter.name();
         if (values.containsKey(name)) {
             return values.get(name);
         }
-        String text = chosen.getOrDefault(name, parameter.initial());
         if (!open.add(name)) {
-            throw new ExpressionException(
-                    "%s depends on itself: %s → %s"
-                            .formatted(name, String.join(" → ", open), name));
+            List<String> path = List.copyOf(open);
+            throw new Circle(path.subList(path.indexOf(name), path.size()));
         }
+        String text = text(parameter);
         Value value;
         try {
             value = evaluate(parameter, text);
         } catch (ExpressionException wrong) {
-            faults.add(
-                    new ParameterFault(
-                            parameter,
-                            "%s = %s has no value: %s"
-                                    .formatted(parameter.title(), text, wrong.getMessage())));
-            value = fallback(parameter);
+            faults.add(noValue(parameter, text, wrong.getMessage()));
+            open.remove(name);
+            if (chosen.containsKey(name) && ignored.add(name)) {
+                return settle(parameter);
+            }
+            value = zero();
+        } catch (Circle circle) {
+            open.remove(name);
+            if (!circle.members.getFirst().equals(name)) {
+                throw circle;
+            }
+            if (breakCircle(circle)) {
+                return settle(parameter);
+            }
+            value = zero();
         } finally {
             open.remove(name);
         }
@@ -74,11 +100,43 @@ final class ParameterValues {
         return value;
     }
 
+    private String text(ParameterType parameter) {
+        return ignored.contains(parameter.name())
+                ? parameter.initial()
+                : chosen.getOrDefault(parameter.name(), parameter.initial());
+    }
+
+    private static ParameterFault noValue(ParameterType parameter, String text, String why) {
+        return new ParameterFault(
+                parameter, "%s = %s has no value: %s".formatted(parameter.title(), text, why));
+    }
+
+    /**
+     * Goes on with the default of the first parameter of the circle that somebody chose a value for: that choice
+     * closed the circle. False when the defaults alone go in a circle.
+     */
+    private boolean breakCircle(Circle circle) {
+        for (ParameterType parameter : type.parameters()) {
+            String name = parameter.name();
+            if (circle.members.contains(name) && chosen.containsKey(name) && ignored.add(name)) {
+                faults.add(noValue(parameter, chosen.get(name), circle.words()));
+                return true;
+            }
+        }
+        ParameterType first = type.parameter(circle.members.getFirst()).orElseThrow();
+        faults.add(noValue(first, first.initial(), circle.words()));
+        return false;
+    }
+
+    private static Value zero() {
+        return Value.Bits.of(BigInteger.ZERO, NUMBER_WIDTH, true);
+    }
+
     private Value fallback(ParameterType parameter) {
         try {
             return evaluate(parameter, parameter.initial());
         } catch (ExpressionException alsoWrong) {
-            return Value.Bits.of(BigInteger.ZERO, NUMBER_WIDTH, true);
+            return zero();
         }
     }
 

@@ -50,7 +50,7 @@ final class NoMemoryRule implements Rule {
                                                 space.initiator().label(),
                                                 space.bus().name(),
                                                 space.initiator().fetches() ? "executable " : ""),
-                                List.of()));
+                                AddMemoryFix.of(platform, space.bus()).stream().toList()));
             }
         }
         for (ElaboratedBlock block : platform.blocks()) {

@@ -1,0 +1,155 @@
+package polymetron.handoff;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import polymetron.Shipped;
+import polymetron.address.Address;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.TargetRange;
+import polymetron.outside.Tool;
+import polymetron.platform.Bus;
+
+/** The devicetree source against {@code dtc} with every check it has, and read back with {@code fdtget}. */
+final class DeviceTreeTest {
+    @TempDir private Path folder;
+
+    private void compile(ElaboratedPlatform platform) {
+        Tool.write(folder, "t.dts", file(platform, ".dts"));
+        List<String> command =
+                new ArrayList<>(List.of("dtc", "-I", "dts", "-O", "dtb", "-o", "t.dtb"));
+        // A warning would not change the exit status, so every check is made an error.
+        for (String check : CHECKS.strip().split("\\s+")) {
+            command.add("-E");
+            command.add(check);
+        }
+        command.add("t.dts");
+        assertThat(Tool.run(folder, command.toArray(String[]::new))).isEmpty();
+    }
+
+    /** The checks of dtc 1.6.1 that look at what such a tree can say. */
+    private static final String CHECKS =
+            """
+            graph_endpoint graph_port graph_child_address graph_nodes interrupts_property
+            interrupt_provider deprecated_gpio_property gpios_property resets_property
+            interrupts_extended_property interrupts_extended_is_cell clocks_property clocks_is_cell
+            chosen_node_stdout_path chosen_node_bootargs chosen_node_is_root unique_unit_address
+            unique_unit_address_if_enabled avoid_unnecessary_addr_size avoid_default_addr_size
+            unit_address_format simple_bus_reg simple_bus_bridge reg_format addr_size_cells
+            alias_paths names_is_string_list compatible_is_string_list label_is_string
+            status_is_string model_is_string device_type_is_string size_cells_is_cell
+            address_cells_is_cell omit_unused_nodes path_references phandle_references name_properties
+            name_is_string explicit_phandles duplicate_label property_name_chars_strict
+            property_name_chars unit_address_vs_reg node_name_vs_property_name node_name_format
+            node_name_chars_strict node_name_chars duplicate_property_names duplicate_node_names
+            obsolete_chosen_interrupt_controller
+            """;
+
+    private static String file(ElaboratedPlatform platform, String ending) {
+        return Handoff.of(platform).files().stream()
+                .filter(each -> each.path().endsWith(ending))
+                .findFirst()
+                .orElseThrow()
+                .text();
+    }
+
+    private String get(String type, String node, String property) {
+        return Tool.run(folder, "fdtget", "-t", type, "t.dtb", node, property).strip();
+    }
+
+    @Test
+    void readsBackEveryBaseSizeAndInterrupt() {
+        ElaboratedPlatform platform = Shipped.elaborate(Shipped.demo());
+        compile(platform);
+        SoftwareView view = SoftwareView.of(platform);
+        int interrupts = 0;
+        for (TargetRange target : view.targets()) {
+            String node = node(target);
+            if (node.endsWith("mtimer")) {
+                continue;
+            }
+            assertThat(get("x", node, "reg"))
+                    .isEqualTo(
+                            "%x %x".formatted(target.range().base(), target.form().sizeBytes()));
+            for (InterruptLink link : view.interruptsOf(target.block())) {
+                if (link.source().type().line().equals("device")) {
+                    String[] cells = get("x", node, "interrupts-extended").split(" ");
+                    assertThat(cells[0]).isEqualTo(get("x", CONTROLLER, "phandle"));
+                    assertThat(Integer.parseInt(cells[1], 16)).isEqualTo(link.wire().input());
+                    interrupts++;
+                }
+            }
+        }
+        assertThat(interrupts).isEqualTo(2);
+        // MTIME, then MTIMECMP; causes of the Privileged ISA: software 3, timer 7, external 11.
+        assertThat(get("x", "/soc/mtimer@1001bff8", "reg")).isEqualTo("1001bff8 8 10014000 7ff8");
+        String hart = get("x", "/cpus/cpu@0/interrupt-controller", "phandle");
+        assertThat(get("x", "/soc/mtimer@1001bff8", "interrupts-extended")).isEqualTo(hart + " 7");
+        assertThat(get("x", "/soc/mswi@10010000", "interrupts-extended")).isEqualTo(hart + " 3");
+        assertThat(get("x", CONTROLLER, "interrupts-extended")).isEqualTo(hart + " b");
+        assertThat(get("u", CONTROLLER, "riscv,ndev")).isEqualTo("15");
+        assertThat(get("s", "/chosen", "stdout-path")).isEqualTo("/soc/serial@10000000:115200n8");
+        assertThat(get("s", "/soc/serial@10000000", "compatible")).startsWith("ns16550a");
+        assertThat(get("u", "/cpus", "timebase-frequency")).isEqualTo("1000000");
+        assertThat(get("s", "/", "polymetron,fingerprint"))
+                .isEqualTo(Fingerprint.of(platform));
+    }
+
+    private static final String CONTROLLER = "/soc/interrupt-controller@14000000";
+
+    private static String node(TargetRange target) {
+        String base = "%x".formatted(target.range().base());
+        return switch (target.block().type().identity().name()) {
+            case "block-memory" -> "/memory@" + base;
+            case "uart" -> "/soc/serial@" + base;
+            case "gpio" -> "/soc/gpio@" + base;
+            case "machine-timer" -> "/soc/mtimer";
+            default -> "/soc/" + target.block().type().identity().name() + "@" + base;
+        };
+    }
+
+    @Test
+    void usesTwoCellsAbove32Bits() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        var wide =
+                editor.apply(
+                        Shipped.demo(),
+                        new Edit.Several(
+                                "wide",
+                                List.of(
+                                        new Edit.ChangeBus(
+                                                new Bus("system", "axi4-lite", 32, 40, "main")),
+                                        new Edit.Attach(
+                                                "lamps",
+                                                "registers",
+                                                "system",
+                                                new Address(0x12_0000_0000L),
+                                                null))));
+        compile(Shipped.elaborate(wide));
+        assertThat(get("x", "/soc/gpio@1200000000", "reg")).isEqualTo("12 0 0 1000");
+    }
+
+    @Test
+    void titlesCannotBreakOutOfTheText() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        compile(
+                Shipped.elaborate(
+                        editor.apply(
+                                Shipped.demo(),
+                                new Edit.RenamePlatform("A \"b\" */ \\ ??/ { } ; é"))));
+    }
+
+    @Test
+    void everyRecipeGivesATreeWithoutWarnings() {
+        for (var recipe : Shipped.LIBRARY.recipes()) {
+            compile(Shipped.elaborate(Shipped.recipe(recipe.name())));
+        }
+    }
+}
