@@ -56,7 +56,8 @@ function say(text: string, fresh: boolean): void {
     if (fresh) {
         terminal?.reset()
     }
-    terminal?.write(text)
+    // The text holds one byte a character; the terminal puts UTF-8 together, also across frames.
+    terminal?.write(Uint8Array.from(text, (character) => character.charCodeAt(0)))
 }
 defineExpose({ say })
 </script>

@@ -30,7 +30,12 @@ const { data: values } = useQuery({
 const about = computed(() => props.platform.blocks.find((each) => each.name === block.value)?.registers ?? [])
 const accessOf = (name: string): string => about.value.find((each) => each.name === name)?.access ?? 'rw'
 const explains = (name: string): string => about.value.find((each) => each.name === name)?.explains ?? ''
-const isRow = (name: string): boolean => (about.value.find((each) => each.name === name)?.count ?? 1) > 1
+const conditionOf = (name: string): string =>
+    about.value.find((each) => each.name === name)?.condition ?? 'it is there'
+function nameOf(name: string, index: number): string {
+    const register = about.value.find((each) => each.name === name)
+    return register && register.count > 1 ? `${name}[${register.first + index}]` : name
+}
 
 async function write(register: string, index: number, value: string): Promise<void> {
     try {
@@ -80,7 +85,7 @@ async function write(register: string, index: number, value: string): Promise<vo
                         :title="explains(value.register)"
                     >
                         <td class="px-3 py-0.5 font-mono text-[13px] font-semibold">
-                            {{ value.register }}{{ isRow(value.register) ? `[${value.index}]` : '' }}
+                            {{ nameOf(value.register, value.index) }}
                         </td>
                         <td class="px-2 py-0.5">
                             <button
@@ -93,11 +98,16 @@ async function write(register: string, index: number, value: string): Promise<vo
                         </td>
                         <td class="px-2 py-0.5 text-[13px] text-soft">{{ accessOf(value.register) }}</td>
                         <td class="w-48 px-3 py-0.5 font-mono text-[13px]">
+                            <span v-if="!value.isThere" class="px-2 font-sans text-soft">
+                                when {{ conditionOf(value.register) }}
+                            </span>
                             <AddressField
-                                v-if="accessOf(value.register) !== 'ro'"
+                                v-else-if="accessOf(value.register) !== 'ro'"
                                 hide-label
-                                :label="`Value of ${value.register}`"
-                                :value="value.value"
+                                only-on-enter
+                                :label="`Value of ${nameOf(value.register, value.index)}`"
+                                :placeholder="value.value == null ? 'write only' : undefined"
+                                :value="value.value ?? ''"
                                 @change="(text) => write(value.register, value.index, text)"
                             />
                             <span v-else class="px-2">{{ value.value }}</span>

@@ -16,6 +16,9 @@ export function useBench(
     const path = { params: { path: { id } } }
     let source: EventSource | undefined
     let fresh = true
+    let retry: number | undefined
+    let waiting = ''
+    let sending = false
 
     async function attempt(action: () => Promise<unknown>): Promise<void> {
         try {
@@ -54,8 +57,13 @@ export function useBench(
             // The bench was put away or loaded anew; look again in a moment.
             source?.close()
             source = undefined
-            window.setTimeout(() => void attempt(look), 1500)
+            again()
         }
+    }
+
+    function again(): void {
+        window.clearTimeout(retry)
+        retry = window.setTimeout(() => void look().catch(again), 1500)
     }
 
     async function load(program: string): Promise<void> {
@@ -81,8 +89,21 @@ export function useBench(
             await queries.invalidateQueries({ queryKey: ['bench-registers', id] })
         })
 
-    const type = (text: string): Promise<void> =>
-        attempt(() => answer(client.POST('/api/platforms/{id}/bench/console', { ...path, body: { text } })))
+    /** Sends what was typed, in order: while a request is under way, more is gathered for the next. */
+    async function type(text: string): Promise<void> {
+        waiting += text
+        while (waiting && !sending) {
+            const part = waiting.slice(0, 4096)
+            waiting = waiting.slice(part.length)
+            sending = true
+            await attempt(() =>
+                answer(
+                    client.POST('/api/platforms/{id}/bench/console', { ...path, body: { text: part } }),
+                ),
+            )
+            sending = false
+        }
+    }
 
     const move = (part: string, levels: number): Promise<void> =>
         attempt(() =>
@@ -96,7 +117,10 @@ export function useBench(
 
     watch(revision, () => void attempt(look))
     void attempt(look)
-    onScopeDispose(() => source?.close())
+    onScopeDispose(() => {
+        window.clearTimeout(retry)
+        source?.close()
+    })
 
     return { bench, state, busy, load, act, type, move }
 }

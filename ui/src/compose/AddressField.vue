@@ -1,22 +1,41 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 
-const props = defineProps<{ label: string; value: string; hideLabel?: boolean }>()
+const props = defineProps<{
+    label: string
+    value: string
+    hideLabel?: boolean
+    placeholder?: string
+    /** The value has effects when it is written: only Enter writes it, and then also the same one again. */
+    onlyOnEnter?: boolean
+}>()
 const emit = defineEmits<{ change: [text: string] }>()
 const text = ref(props.value)
 
+// A value that changes by itself must not overwrite what is being typed.
+const focused = ref(false)
 watch(
     () => props.value,
-    (value) => (text.value = value),
+    (value) => {
+        if (!focused.value) {
+            text.value = value
+        }
+    },
 )
 
-function commit(): void {
+function commit(entered: boolean): void {
     const wanted = text.value.trim()
-    if (wanted && wanted !== props.value) {
+    const writes = props.onlyOnEnter ? entered : wanted !== props.value
+    if (wanted && writes) {
         emit('change', wanted)
     } else {
         text.value = props.value
     }
+}
+
+function leave(): void {
+    focused.value = false
+    commit(false)
 }
 </script>
 
@@ -27,9 +46,11 @@ function commit(): void {
             v-model="text"
             class="input w-full font-mono text-[13px]"
             spellcheck="false"
-            @keydown.enter="commit"
+            :placeholder="placeholder"
+            @keydown.enter="commit(true)"
             @keydown.esc.stop="text = value"
-            @blur="commit"
+            @focus="focused = true"
+            @blur="leave"
         />
     </label>
 </template>

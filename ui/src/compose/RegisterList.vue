@@ -22,7 +22,7 @@ const shown = ref<string>()
                         :aria-expanded="shown === register.name"
                         @click="shown = shown === register.name ? undefined : register.name"
                     >
-                        {{ register.name }}{{ register.count > 1 ? `[${register.count}]` : '' }}
+                        {{ register.name }}{{ register.count > 1 ? `[${register.first}…${register.first + register.count - 1}]` : '' }}
                     </button>
                     <button
                         v-if="register.address"
@@ -40,7 +40,10 @@ const shown = ref<string>()
                     class="mb-1 ml-[54px] border-l border-line pl-2 text-[13px]"
                 >
                     <p>
-                        {{ register.explains }} <span class="text-soft">Reset {{ register.reset }}.</span>
+                        {{ register.explains }} <span class="text-soft"
+                            >Reset {{ register.reset }}.
+                            {{ register.condition ? `There when ${register.condition}.` : '' }}</span
+                        >
                     </p>
                     <p v-for="field in register.fields" :key="field.name" class="text-soft">
                         <span class="font-mono text-ink">{{ field.bits }} {{ field.name }}</span>

@@ -22,7 +22,10 @@ final class ModuleRulesTest {
                 .should()
                 .onlyDependOnClassesThat()
                 .resideInAnyPackage(
-                        "polymetron..", "java..", "tools.jackson..", "com.fasterxml.jackson.annotation..",
+                        "polymetron..",
+                        "java..",
+                        "tools.jackson..",
+                        "com.fasterxml.jackson.annotation..",
                         "com.networknt.schema..")
                 .check(CORE);
         noClasses()

@@ -47,8 +47,7 @@ public final class Shipped {
     }
 
     public static Platform recipe(String name) {
-        return Starter.start(
-                LIBRARY, "Test platform", BOARD, LIBRARY.recipe(name).orElseThrow());
+        return Starter.start(LIBRARY, "Test platform", BOARD, LIBRARY.recipe(name).orElseThrow());
     }
 
     public static ElaboratedPlatform elaborate(Platform platform) {

@@ -59,8 +59,7 @@ final class ParameterValues {
 
         private String words() {
             return "%s depends on itself: %s → %s"
-                    .formatted(
-                            members.getFirst(), String.join(" → ", members), members.getFirst());
+                    .formatted(members.getFirst(), String.join(" → ", members), members.getFirst());
         }
     }
 

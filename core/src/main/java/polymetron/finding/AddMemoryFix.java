@@ -52,8 +52,7 @@ final class AddMemoryFix {
             if (base.isPresent()) {
                 String label =
                         "Add %s of %s at %s"
-                                .formatted(
-                                        name, Address.formatSize(form.sizeBytes()), base.get());
+                                .formatted(name, Address.formatSize(form.sizeBytes()), base.get());
                 return Optional.of(
                         new Fix(
                                 label,

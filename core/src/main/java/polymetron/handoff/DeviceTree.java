@@ -183,7 +183,8 @@ final class DeviceTree implements Exporter {
             line("reg = <%s>;", cells(base, MTIMER_OFFSET));
             toHart(device.block(), "software", SOFTWARE);
             close();
-            // First MTIME, then the MTIMECMP registers: the specification lets them lie apart. The unit address is
+            // First MTIME, then the MTIMECMP registers: the specification lets them lie apart. The
+            // unit address is
             // that of the first (Devicetree Specification 0.4, 2.2.1).
             open("%s: mtimer@%x".formatted(label(device), base + MTIME_OFFSET));
             compatible(device.block());

@@ -68,8 +68,7 @@ final class AddressTest {
             return;
         }
         BigInteger top = BigInteger.ONE.shiftLeft(64).subtract(BigInteger.ONE);
-        BigInteger last =
-                unsigned(base).add(unsigned(size)).subtract(BigInteger.ONE).min(top);
+        BigInteger last = unsigned(base).add(unsigned(size)).subtract(BigInteger.ONE).min(top);
         AddressRange range = AddressRange.of(base, size);
         assertThat(unsigned(range.last())).isEqualTo(last);
         assertThat(range.contains(base)).isTrue();
@@ -98,8 +97,7 @@ final class AddressTest {
         assertThat(free.place(size, preferred)).isEqualTo(bruteForce(taken, size, preferred));
     }
 
-    private static Optional<Address> bruteForce(
-            List<AddressRange> taken, int size, int preferred) {
+    private static Optional<Address> bruteForce(List<AddressRange> taken, int size, int preferred) {
         int alignment = 1;
         while (alignment < size) {
             alignment *= 2;

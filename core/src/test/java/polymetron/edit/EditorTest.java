@@ -34,8 +34,7 @@ final class EditorTest {
                 "type",
                 "no block type a:b:c:9.9");
         refused(new Edit.RemoveBlock("nobody"), "block", "nobody");
-        refused(
-                new Edit.SetParameter("console", "SPEED", "1"), "parameter", "it has BAUD");
+        refused(new Edit.SetParameter("console", "SPEED", "1"), "parameter", "it has BAUD");
         refused(new Edit.SetParameter("gain", "DIRECTION", "up"), "value", "one of");
         refused(new Edit.SetParameter("gain", "WIDTH", "3 +"), "value", "expected a value");
         refused(
@@ -59,8 +58,7 @@ final class EditorTest {
                 new Edit.AddBus(new Bus("wide", "axi4-lite", 32, 65, "main")),
                 "addressWidth",
                 "64");
-        refused(
-                new Edit.AddDomain(new ClockDomain("fast", "quartz", null)), "clock", "oscillator");
+        refused(new Edit.AddDomain(new ClockDomain("fast", "quartz", null)), "clock", "oscillator");
     }
 
     private void refused(Edit edit, String field, String message) {
@@ -85,8 +83,7 @@ final class EditorTest {
 
     @Test
     void renamingAndRemovingTakeInterruptWiresAlong() {
-        Platform renamed =
-                editor.apply(Shipped.demo(), new Edit.RenameBlock("interrupts", "plic"));
+        Platform renamed = editor.apply(Shipped.demo(), new Edit.RenameBlock("interrupts", "plic"));
         assertThat(renamed.block("console").orElseThrow().interrupts().get("irq").block())
                 .isEqualTo("plic");
         assertThat(Checks.hasErrors(Checks.run(Shipped.elaborate(renamed)))).isFalse();
@@ -170,10 +167,13 @@ final class EditorTest {
             case 10 -> new Edit.Detach(name, "registers");
             case 11 -> new Edit.ConnectInterrupt(name, "irq", other, "inputs", random.nextInt(40));
             case 12 -> new Edit.SetDomain(name, "clk", random.nextBoolean() ? "main" : null);
-            case 13 -> new Edit.BindPart(name, "lines", random.nextBoolean() ? "lamps" : "switches");
+            case 13 ->
+                    new Edit.BindPart(name, "lines", random.nextBoolean() ? "lamps" : "switches");
             case 14 ->
                     new Edit.BindPins(name, "lines", Map.of("value", List.of("H1", "Z99", "H1")));
-            default -> new Edit.ChangeBus(new Bus("system", "axi4-lite", 32, 12 + random.nextInt(53), "main"));
+            default ->
+                    new Edit.ChangeBus(
+                            new Bus("system", "axi4-lite", 32, 12 + random.nextInt(53), "main"));
         };
     }
 }

@@ -12,8 +12,10 @@ import org.junit.jupiter.params.provider.CsvSource;
 final class ExpressionTest {
     private static final Map<String, Value> SCOPE =
             Map.of(
-                    "WIDTH", Value.Bits.of(BigInteger.valueOf(18), 64, true),
-                    "MODE", new Value.Text("fast"));
+                    "WIDTH",
+                    Value.Bits.of(BigInteger.valueOf(18), 64, true),
+                    "MODE",
+                    new Value.Text("fast"));
 
     @ParameterizedTest
     @CsvSource(

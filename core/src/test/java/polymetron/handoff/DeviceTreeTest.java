@@ -76,8 +76,7 @@ final class DeviceTreeTest {
                 continue;
             }
             assertThat(get("x", node, "reg"))
-                    .isEqualTo(
-                            "%x %x".formatted(target.range().base(), target.form().sizeBytes()));
+                    .isEqualTo("%x %x".formatted(target.range().base(), target.form().sizeBytes()));
             for (InterruptLink link : view.interruptsOf(target.block())) {
                 if (link.source().type().line().equals("device")) {
                     String[] cells = get("x", node, "interrupts-extended").split(" ");
@@ -98,8 +97,7 @@ final class DeviceTreeTest {
         assertThat(get("s", "/chosen", "stdout-path")).isEqualTo("/soc/serial@10000000:115200n8");
         assertThat(get("s", "/soc/serial@10000000", "compatible")).startsWith("ns16550a");
         assertThat(get("u", "/cpus", "timebase-frequency")).isEqualTo("1000000");
-        assertThat(get("s", "/", "polymetron,fingerprint"))
-                .isEqualTo(Fingerprint.of(platform));
+        assertThat(get("s", "/", "polymetron,fingerprint")).isEqualTo(Fingerprint.of(platform));
     }
 
     private static final String CONTROLLER = "/soc/interrupt-controller@14000000";

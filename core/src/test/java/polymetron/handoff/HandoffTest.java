@@ -24,9 +24,7 @@ import polymetron.outside.Tool;
 import polymetron.platform.Platform;
 
 final class HandoffTest {
-    private static final String[] STRICT = {
-        "-std=c11", "-Wall", "-Wextra", "-Werror", "-pedantic"
-    };
+    private static final String[] STRICT = {"-std=c11", "-Wall", "-Wextra", "-Werror", "-pedantic"};
     private final Editor editor = new Editor(Shipped.LIBRARY);
     private final ElaboratedPlatform demo = Shipped.elaborate(Shipped.demo());
     private final Handoff handoff = Handoff.of(demo);
@@ -82,13 +80,25 @@ final class HandoffTest {
         Tool.run(
                 folder,
                 command(
-                        "riscv64-unknown-elf-gcc", "-march=rv32im", "-misa-spec=2.2", "-mabi=ilp32",
-                        "-ffreestanding", "-include", "ridge_station.h", "-c", "-x", "c",
-                        "/dev/null", "-o", "none.o"));
+                        "riscv64-unknown-elf-gcc",
+                        "-march=rv32im",
+                        "-misa-spec=2.2",
+                        "-mabi=ilp32",
+                        "-ffreestanding",
+                        "-include",
+                        "ridge_station.h",
+                        "-c",
+                        "-x",
+                        "c",
+                        "/dev/null",
+                        "-o",
+                        "none.o"));
     }
 
-    private static void print(StringBuilder program, List<String> wanted, String macro, long value) {
-        program.append("printf(\"%s %%llu\\n\", (unsigned long long)(%s));\n".formatted(macro, macro));
+    private static void print(
+            StringBuilder program, List<String> wanted, String macro, long value) {
+        program.append(
+                "printf(\"%s %%llu\\n\", (unsigned long long)(%s));\n".formatted(macro, macro));
         wanted.add(macro + " " + Long.toUnsignedString(value));
     }
 
@@ -97,7 +107,8 @@ final class HandoffTest {
         Platform broken =
                 editor.apply(
                         Shipped.demo(),
-                        new Edit.Attach("lamps", "registers", "system", new Address(0x1000_0800), null));
+                        new Edit.Attach(
+                                "lamps", "registers", "system", new Address(0x1000_0800), null));
         Handoff.of(Shipped.elaborate(broken))
                 .files()
                 .forEach(file -> Tool.write(folder, file.path(), file.bytes()));
@@ -105,8 +116,15 @@ final class HandoffTest {
                 Tool.tryRun(
                         folder,
                         command(
-                                "gcc", "-include", "ridge_station.h", "-c", "-x", "c", "/dev/null",
-                                "-o", "none.o"));
+                                "gcc",
+                                "-include",
+                                "ridge_station.h",
+                                "-c",
+                                "-x",
+                                "c",
+                                "/dev/null",
+                                "-o",
+                                "none.o"));
         assertThat(outcome.status()).isNotZero();
         assertThat(outcome.output()).contains("overlap");
     }
@@ -118,7 +136,11 @@ final class HandoffTest {
         Tool.write(folder, "demo/station.c", Shipped.file("demo/station.c"));
         Tool.write(folder, "demo/build", Shipped.file("demo/build"));
         Tool.run(
-                folder, "sh", "demo/build", folder.toString(), folder.resolve("built.elf").toString());
+                folder,
+                "sh",
+                "demo/build",
+                folder.toString(),
+                folder.resolve("built.elf").toString());
         assertThat(java.nio.file.Files.readAllBytes(folder.resolve("built.elf")))
                 .isEqualTo(Shipped.demoProgram());
         String headers = Tool.run(folder, "riscv64-unknown-elf-readelf", "-hlSW", "built.elf");
@@ -152,7 +174,9 @@ final class HandoffTest {
         }
         assertThat(names)
                 .containsExactlyElementsOf(
-                        handoff.files().stream().map(file -> "ridge_station/" + file.path()).toList());
+                        handoff.files().stream()
+                                .map(file -> "ridge_station/" + file.path())
+                                .toList());
         assertThat(names).noneMatch(name -> name.contains("..") || name.startsWith("/"));
     }
 

@@ -74,13 +74,27 @@ final class ElfReaderTest {
                 .hasMessageContaining("64-bit");
         Tool.write(folder, "e.c", "int main(void) { return 0; }");
         Tool.run(
-                folder, "riscv64-unknown-elf-gcc", "-march=rv32imc", "-mabi=ilp32", "-nostdlib",
-                "-Wl,-emain", "e.c", "-o", "compressed");
+                folder,
+                "riscv64-unknown-elf-gcc",
+                "-march=rv32imc",
+                "-mabi=ilp32",
+                "-nostdlib",
+                "-Wl,-emain",
+                "e.c",
+                "-o",
+                "compressed");
         assertThatThrownBy(() -> ElfReader.read(Files.readAllBytes(folder.resolve("compressed"))))
                 .hasMessageContaining("compressed instructions");
         Tool.run(
-                folder, "riscv64-unknown-elf-gcc", "-march=rv32im", "-misa-spec=2.2",
-                "-mabi=ilp32", "-c", "e.c", "-o", "object");
+                folder,
+                "riscv64-unknown-elf-gcc",
+                "-march=rv32im",
+                "-misa-spec=2.2",
+                "-mabi=ilp32",
+                "-c",
+                "e.c",
+                "-o",
+                "object");
         assertThatThrownBy(() -> ElfReader.read(Files.readAllBytes(folder.resolve("object"))))
                 .hasMessageContaining("link it");
     }
@@ -104,8 +118,7 @@ final class ElfReaderTest {
                 file[random.nextInt(Math.min(file.length, 200))] = (byte) random.nextInt();
             }
             try {
-                ProgramImage.of(
-                        Shipped.elaborate(Shipped.demo()), ElfReader.read(file), (byte) 0);
+                ProgramImage.of(Shipped.elaborate(Shipped.demo()), ElfReader.read(file), (byte) 0);
             } catch (ElfException clear) {
                 assertThat(clear.getMessage()).isNotBlank();
             }

@@ -78,14 +78,24 @@ final class ImageFilesTest {
     /** CRC-32 of IEEE 802.3: check value, and srec_cat's over the same memory. */
     @Test
     void checksumsAreThoseOfTheStandard() throws IOException {
-        ImageFile digits =
-                new ImageFile("d", "", "123456789".getBytes(StandardCharsets.US_ASCII));
+        ImageFile digits = new ImageFile("d", "", "123456789".getBytes(StandardCharsets.US_ASCII));
         assertThat(digits.crc32()).isEqualTo(0xCBF4_3926L);
         int end = bytes("demo_code.bin").length;
         Tool.run(
-                folder, "srec_cat", "demo.hex", "-intel", "-crc32-little-endian",
-                Integer.toString(end), "-crop", Integer.toString(end), Integer.toString(end + 4),
-                "-offset", "-" + end, "-o", "crc.bin", "-binary");
+                folder,
+                "srec_cat",
+                "demo.hex",
+                "-intel",
+                "-crc32-little-endian",
+                Integer.toString(end),
+                "-crop",
+                Integer.toString(end),
+                Integer.toString(end + 4),
+                "-offset",
+                "-" + end,
+                "-o",
+                "crc.bin",
+                "-binary");
         byte[] crc = bytes("crc.bin");
         long wanted = 0;
         for (int at = 3; at >= 0; at--) {
@@ -156,8 +166,18 @@ final class ImageFilesTest {
             String end = Long.toString(chunk.end());
             if (chunk.end() <= 0xFFFF_FFFFL) {
                 Tool.run(
-                        folder, "srec_cat", "sparse.hex", "-intel", "-crop", start, end, "-offset",
-                        "-" + start, "-o", "chunk.bin", "-binary");
+                        folder,
+                        "srec_cat",
+                        "sparse.hex",
+                        "-intel",
+                        "-crop",
+                        start,
+                        end,
+                        "-offset",
+                        "-" + start,
+                        "-o",
+                        "chunk.bin",
+                        "-binary");
                 assertThat(bytes("chunk.bin")).isEqualTo(chunk.bytes());
             }
         }
@@ -210,7 +230,8 @@ final class ImageFilesTest {
                                                 "system",
                                                 polymetron.address.Address.parse("0x2000_0000"),
                                                 null),
-                                        new Edit.SetParameter("cpu", "RESET_VECTOR", "0x2000_0000"))));
+                                        new Edit.SetParameter(
+                                                "cpu", "RESET_VECTOR", "0x2000_0000"))));
         assertThat(ProgramImage.of(Shipped.elaborate(elsewhere), program, (byte) 0).problems())
                 .anyMatch(problem -> problem.contains("where there is no memory"))
                 .anyMatch(problem -> problem.contains("cpu starts at 0x2000_0000"));
@@ -243,9 +264,21 @@ final class ImageFilesTest {
                 "program.c",
                 "int counter = 7; int zero; int main(void) { return counter + zero; }\n");
         Tool.run(
-                folder, "riscv64-unknown-elf-gcc", "-march=rv32im", "-misa-spec=2.2",
-                "-mabi=ilp32", "-mcmodel=medany", "-ffreestanding", "-nostdlib",
-                "-nostartfiles", "-T", "test_platform.ld", "start.S", "program.c", "-o", "rom.elf");
+                folder,
+                "riscv64-unknown-elf-gcc",
+                "-march=rv32im",
+                "-misa-spec=2.2",
+                "-mabi=ilp32",
+                "-mcmodel=medany",
+                "-ffreestanding",
+                "-nostdlib",
+                "-nostartfiles",
+                "-T",
+                "test_platform.ld",
+                "start.S",
+                "program.c",
+                "-o",
+                "rom.elf");
         ProgramImage rom =
                 ProgramImage.of(
                         Shipped.elaborate(platform), ElfReader.read(bytes("rom.elf")), (byte) 0);

@@ -74,10 +74,7 @@ final class PlacementPlanTest {
         Editor editor = new Editor(Shipped.LIBRARY);
         Platform platform = Platform.empty("Test", Shipped.BOARD);
         platform = editor.apply(platform, new Edit.AddBus(new Bus("b", "axi4-lite", 32, 12, null)));
-        platform =
-                editor.apply(
-                        platform,
-                        new Edit.AddBlock("big", Shipped.CONTROLLER, null));
+        platform = editor.apply(platform, new Edit.AddBlock("big", Shipped.CONTROLLER, null));
         platform = editor.apply(platform, new Edit.Attach("big", "registers", "b", null, null));
         assertThat(PlacementPlan.of(bus(platform)).homeless())
                 .extracting(TargetRange::label)

@@ -34,8 +34,7 @@ final class PlatformDocumentTest {
         String text = Shipped.demoText();
         assertThat(text).contains(right);
         int at = text.indexOf(right);
-        String broken =
-                text.substring(0, at) + wrong + text.substring(at + right.length());
+        String broken = text.substring(0, at) + wrong + text.substring(at + right.length());
         assertThatThrownBy(() -> PlatformDocument.read("broken.json", broken))
                 .isInstanceOf(DocumentException.class)
                 .hasMessageStartingWith("broken.json")
@@ -57,7 +56,8 @@ final class PlatformDocumentTest {
                                 PlatformDocument.read(
                                         "twice.json",
                                         Shipped.demoText()
-                                                .replaceFirst("\"name\"", "\"name\":\"a\",\"name\"")))
+                                                .replaceFirst(
+                                                        "\"name\"", "\"name\":\"a\",\"name\"")))
                 .isInstanceOf(DocumentException.class);
     }
 }

@@ -48,7 +48,8 @@ final class WiringPlanTest {
                         case "switches" -> Map.of("WIDTH", "8", "DIRECTION", "in");
                         default -> Map.of();
                     };
-            platform = editor.apply(platform, new Edit.AddBlock(name, WISHES.get(name), parameters));
+            platform =
+                    editor.apply(platform, new Edit.AddBlock(name, WISHES.get(name), parameters));
         }
         return platform;
     }
@@ -81,7 +82,8 @@ final class WiringPlanTest {
 
     @Test
     void everyLineSaysWhatAndWhy() {
-        List<Proposal> lines = plan(unwired(new ArrayList<>(new TreeMap<>(WISHES).keySet()))).proposals();
+        List<Proposal> lines =
+                plan(unwired(new ArrayList<>(new TreeMap<>(WISHES).keySet()))).proposals();
         assertThat(lines).allSatisfy(line -> assertThat(line.what()).isNotBlank());
         assertThat(lines).allSatisfy(line -> assertThat(line.why()).isNotBlank());
         assertThat(lines.stream().map(Proposal::key)).doesNotHaveDuplicates();
@@ -95,13 +97,12 @@ final class WiringPlanTest {
     void neverUndoesWhatTheUserDecided() {
         Platform platform = unwired(List.of("cpu", "memory", "console"));
         platform =
-                editor.apply(
-                        platform,
-                        new Edit.AddBus(new Bus("mine", "axi4-lite", 32, 20, null)));
+                editor.apply(platform, new Edit.AddBus(new Bus("mine", "axi4-lite", 32, 20, null)));
         platform =
                 editor.apply(
                         platform,
-                        new Edit.Attach("console", "registers", "mine", new Address(0x8_0000), true));
+                        new Edit.Attach(
+                                "console", "registers", "mine", new Address(0x8_0000), true));
         Platform wired = wired(platform);
         assertThat(wired.buses()).hasSize(1);
         assertThat(wired.block("console").orElseThrow().attachments().get("registers").base())

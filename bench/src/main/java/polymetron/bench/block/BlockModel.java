@@ -44,6 +44,11 @@ public abstract class BlockModel implements Registers {
         return read(offset);
     }
 
+    /** Whether a register is the one at its address now; several may share one. */
+    public boolean isThere(String register) {
+        return true;
+    }
+
     /** Level of one of the block's interrupt sources. */
     public boolean interrupt(String source) {
         return false;

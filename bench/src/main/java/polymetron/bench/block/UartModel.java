@@ -170,6 +170,16 @@ public final class UartModel extends BlockModel {
                 | (transmitFifo.isEmpty() && shiftDone == NEVER ? 0x40 : 0);
     }
 
+    /** The divisor latch takes the place of three registers while DLAB is set (data sheet, table II). */
+    @Override
+    public boolean isThere(String register) {
+        return switch (register) {
+            case "DLL", "DLM" -> (lcr & DLAB) != 0;
+            case "RBR", "THR", "IER" -> (lcr & DLAB) == 0;
+            default -> true;
+        };
+    }
+
     @Override
     public int peek(int offset) {
         boolean latch = (lcr & DLAB) != 0;

@@ -138,11 +138,18 @@ public final class LiveBench implements AutoCloseable {
                                         }));
     }
 
+    /**
+     * What the console said.
+     *
+     * @param end characters said since the program was loaded, up to the end of the bytes
+     */
+    public record Said(byte[] bytes, long end) {}
+
     /** What the console said after so many characters. */
-    public byte[] consoleSince(long position) {
+    public Said consoleSince(long position) {
         lock.lock();
         try {
-            return console.since(position);
+            return new Said(console.since(position), console.total());
         } finally {
             lock.unlock();
         }
@@ -261,7 +268,10 @@ public final class LiveBench implements AutoCloseable {
                                     index,
                                     target.range().base() + offset,
                                     register.width(),
-                                    peek(model, (int) offset, register.width())));
+                                    model.isThere(register.name()),
+                                    model.isThere(register.name()) && register.access().readable()
+                                            ? peek(model, (int) offset, register.width())
+                                            : null));
                 }
             }
         } finally {
@@ -310,6 +320,11 @@ public final class LiveBench implements AutoCloseable {
         locked(
                 () -> {
                     machine.settle();
+                    if (!model.isThere(name)) {
+                        throw new BenchException(
+                                "%s of %s is only there when %s"
+                                        .formatted(name, block, register.type().condition()));
+                    }
                     if (register.width() == 64) {
                         model.write(offset, (int) value, -1);
                         model.write(offset + 4, (int) (value >>> 32), -1);

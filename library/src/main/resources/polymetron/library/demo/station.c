@@ -17,6 +17,7 @@
 #define STEP_TICKS (TIMER_TICK_HZ / STEPS_PER_SECOND)
 #define IMPULSE 6000
 #define LINE_LENGTH 40u
+#define TYPED_SIZE 64u /* a power of two */
 
 #define CAUSE_INTERRUPT 0x80000000u
 #define CAUSE_TIMER 7u
@@ -30,9 +31,11 @@ static volatile int32_t velocity;
 static volatile int32_t position;
 static volatile int32_t envelope;
 static volatile uint32_t events;
+static volatile char typed[TYPED_SIZE];
+static volatile uint32_t typed_in;
+static volatile uint32_t typed_out;
 static char line[LINE_LENGTH];
-static volatile uint32_t line_length;
-static volatile int line_ready;
+static uint32_t line_length;
 
 static void print(const char *text)
 {
@@ -99,17 +102,18 @@ static void shake(void)
     events++;
 }
 
+static void answer(void);
+
 static void take_character(char character)
 {
-    if (line_ready) {
-        return;
-    }
     if (character == '\r' || character == '\n') {
+        print("\n");
+        line[line_length] = '\0';
         if (line_length > 0u) {
-            print("\n");
-            line[line_length] = '\0';
-            line_ready = 1;
+            answer();
         }
+        line_length = 0u;
+        print("> ");
     } else if ((character == '\b' || character == 0x7F) && line_length > 0u) {
         line_length--;
         print("\b \b");
@@ -124,7 +128,11 @@ static void external_interrupt(void)
     uint32_t source = interrupt_controller_claim(INTERRUPTS_BASE);
     if (source == CONSOLE_IRQ) {
         while (uart_has_received(CONSOLE_BASE)) {
-            take_character(uart_receive(CONSOLE_BASE));
+            char character = uart_receive(CONSOLE_BASE);
+            if (typed_in - typed_out < TYPED_SIZE) {
+                typed[typed_in % TYPED_SIZE] = character;
+                typed_in++;
+            }
         }
     } else if (source == SERVICE_IRQ) {
         if (gpio_take_edges(SERVICE_BASE) != 0u) {
@@ -223,11 +231,10 @@ int main(void)
     __asm__ volatile("csrsi mstatus, 8");
     for (;;) {
         __asm__ volatile("wfi");
-        if (line_ready) {
-            answer();
-            line_length = 0u;
-            line_ready = 0;
-            print("> ");
+        while (typed_out != typed_in) {
+            char character = typed[typed_out % TYPED_SIZE];
+            typed_out++;
+            take_character(character);
         }
     }
 }

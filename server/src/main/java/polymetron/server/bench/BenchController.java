@@ -88,7 +88,13 @@ final class BenchController {
     record LevelView(String part, String block, int width, long levels) {}
 
     record RegisterValueView(
-            String block, String register, int index, String address, int width, String value) {}
+            String block,
+            String register,
+            int index,
+            String address,
+            int width,
+            boolean isThere,
+            @Nullable String value) {}
 
     record FrameView(StateView state, String console) {}
 
@@ -214,12 +220,12 @@ final class BenchController {
         BenchState before = null;
         try {
             while (benches.find(id).map(loaded -> loaded.bench() == bench).orElse(false)) {
-                byte[] said = bench.consoleSince(position);
+                LiveBench.Said said = bench.consoleSince(position);
                 BenchState now = bench.state();
-                position = now.consoleTotal();
+                position = said.end();
                 quiet += FRAME_MILLIS;
-                if (said.length > 0 || !now.equals(before) || quiet > 10_000) {
-                    String console = new String(said, StandardCharsets.ISO_8859_1);
+                if (said.bytes().length > 0 || !now.equals(before) || quiet > 10_000) {
+                    String console = new String(said.bytes(), StandardCharsets.ISO_8859_1);
                     emitter.send(
                             SseEmitter.event()
                                     .name("frame")
@@ -272,6 +278,9 @@ final class BenchController {
                 value.index(),
                 Address.format(value.address()),
                 value.width(),
-                ("0x%0" + value.width() / 4 + "X").formatted(value.value()));
+                value.isThere(),
+                value.value() == null
+                        ? null
+                        : ("0x%0" + value.width() / 4 + "X").formatted(value.value()));
     }
 }

@@ -142,7 +142,9 @@ public record PlatformView(
             String access,
             String reset,
             int count,
+            int first,
             String explains,
+            @Nullable String condition,
             List<FieldView> fields) {}
 
     /** A field of a register. */

@@ -441,7 +441,9 @@ final class PlatformViews {
                 register.access().letters(),
                 "0x%X".formatted(register.reset()),
                 register.count(),
+                register.first(),
                 register.type().explains(),
+                register.type().condition(),
                 register.fields().stream().map(PlatformViews::field).toList());
     }
 

@@ -1,0 +1,114 @@
+package polymetron.bench.hart;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import polymetron.Shipped;
+import polymetron.bench.machine.Machine;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.handoff.Handoff;
+import polymetron.image.ElfReader;
+import polymetron.image.ProgramImage;
+import polymetron.outside.Tool;
+
+/** Every RV32IM instruction, and the traps of machine mode, against {@code qemu-system-riscv32}. */
+final class InstructionsAgainstSimulatorTest {
+    private static final String STOP = "*(volatile uint32_t *)0x100000u = 0x5555u";
+
+    @TempDir private Path folder;
+
+    @Test
+    void resultsAreThoseOfTheReferenceSimulator() throws IOException {
+        ElaboratedPlatform platform =
+                Shipped.elaborate(
+                        new Editor(Shipped.LIBRARY)
+                                .apply(
+                                        Shipped.recipe("console"),
+                                        new Edit.SetParameter("memory", "SIZE", "131072")));
+        Handoff.of(platform).files().forEach(file -> Tool.write(folder, file.path(), file.bytes()));
+        Tool.write(
+                folder,
+                "instructions.c",
+                new String(
+                        getClass()
+                                .getResourceAsStream("/polymetron/bench/instructions.c")
+                                .readAllBytes(),
+                        StandardCharsets.UTF_8));
+        build("ours.elf", "test_platform.ld", "-DUART_DISTANCE=4", "-DSTOP=");
+        String script = Files.readString(folder.resolve("test_platform.ld"));
+        Tool.write(
+                folder,
+                "reference.ld",
+                script.replace("ORIGIN = 0x00000000", "ORIGIN = 0x80000000")
+                        .replace("__reset_vector = 0x00000000", "__reset_vector = 0x80000000"));
+        build("reference.elf", "reference.ld", "-DUART_DISTANCE=1", "-DSTOP=" + STOP);
+
+        String wanted =
+                Tool.run(
+                        folder,
+                        "qemu-system-riscv32",
+                        "-machine",
+                        "virt",
+                        "-bios",
+                        "none",
+                        "-kernel",
+                        "reference.elf",
+                        "-nographic",
+                        "-cpu",
+                        "rv32,c=off,a=off,f=off,d=off,mmu=off");
+        assertThat(wanted).endsWith("done\n");
+
+        byte[] program = Files.readAllBytes(folder.resolve("ours.elf"));
+        assertThat(run(platform, program, true)).as("translated").isEqualTo(wanted);
+        assertThat(run(platform, program, false)).as("interpreted").isEqualTo(wanted);
+    }
+
+    private void build(String out, String script, String... defines) {
+        List<String> command =
+                new ArrayList<>(
+                        List.of(
+                                "riscv64-unknown-elf-gcc",
+                                "-march=rv32im",
+                                "-misa-spec=2.2",
+                                "-mabi=ilp32",
+                                "-mcmodel=medany",
+                                "-O1",
+                                "-ffreestanding",
+                                "-nostdlib",
+                                "-nostartfiles",
+                                "-Wall",
+                                "-Wextra",
+                                "-Werror",
+                                "-T",
+                                script));
+        command.addAll(List.of(defines));
+        command.addAll(List.of("start.S", "instructions.c", "-lgcc", "-o", out));
+        Tool.run(folder, command.toArray(String[]::new));
+    }
+
+    private static String run(ElaboratedPlatform platform, byte[] program, boolean translated) {
+        Machine machine = new Machine(platform);
+        if (!translated) {
+            machine.hart().interpretOnly();
+        }
+        machine.load(ProgramImage.of(platform, ElfReader.read(program), (byte) 0));
+        StringBuilder said = new StringBuilder();
+        while (said.indexOf("done\n") < 0 && machine.seconds() < 5) {
+            machine.run(100_000);
+            said.append(
+                    new String(
+                            machine.console().orElseThrow().takeSent(),
+                            StandardCharsets.ISO_8859_1));
+        }
+        return said.toString();
+    }
+}

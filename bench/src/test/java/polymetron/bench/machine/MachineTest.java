@@ -1,0 +1,201 @@
+package polymetron.bench.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import polymetron.Shipped;
+import polymetron.bench.block.GpioModel;
+import polymetron.bench.hart.Trap;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.handoff.Fingerprint;
+import polymetron.image.ElfProgram;
+import polymetron.image.ElfReader;
+import polymetron.image.ProgramImage;
+import polymetron.platform.Platform;
+
+final class MachineTest {
+    private final ElaboratedPlatform demo = Shipped.elaborate(Shipped.demo());
+
+    private Machine demoMachine() {
+        Machine machine = new Machine(demo);
+        machine.load(ProgramImage.of(demo, ElfReader.read(Shipped.demoProgram()), (byte) 0));
+        return machine;
+    }
+
+    /** A machine with a few instruction words at address 0. */
+    private Machine machine(int... words) {
+        byte[] bytes = new byte[4 * words.length];
+        for (int at = 0; at < bytes.length; at++) {
+            bytes[at] = (byte) (words[at / 4] >>> 8 * (at % 4));
+        }
+        ElfProgram program =
+                new ElfProgram(
+                        0,
+                        0,
+                        List.of(new ElfProgram.Segment(0, 0, bytes, bytes.length, true, true)),
+                        List.of());
+        Machine machine = new Machine(demo);
+        machine.load(ProgramImage.of(demo, program, (byte) 0));
+        return machine;
+    }
+
+    private static String said(Machine machine) {
+        return new String(machine.console().orElseThrow().takeSent(), StandardCharsets.US_ASCII);
+    }
+
+    private static void runUntil(Machine machine, StringBuilder said, String text) {
+        for (int slice = 0; slice < 2_000 && said.indexOf(text) < 0; slice++) {
+            machine.run(machine.clockHz() / 1_000);
+            said.append(said(machine));
+        }
+        assertThat(said.toString()).contains(text);
+    }
+
+    private static GpioModel gpio(Machine machine, String block) {
+        return (GpioModel) machine.model(block).orElseThrow();
+    }
+
+    @Test
+    void theDemoSaysHelloAndShowsTheGroundMoving() {
+        Machine machine = demoMachine();
+        StringBuilder said = new StringBuilder();
+        runUntil(machine, said, "> ");
+        assertThat(said.toString()).contains("Ridge Station", Fingerprint.of(demo));
+        machine.run(machine.clockHz() / 2);
+        assertThat(gpio(machine, "lamps").driven()).as("a bar of lamps").isNotZero();
+        machine.run(20L * machine.clockHz());
+        assertThat(gpio(machine, "lamps").driven()).as("the ground is quiet again").isZero();
+
+        gpio(machine, "service").setOutside(1);
+        machine.settle();
+        machine.run(machine.clockHz() / 5);
+        int small = gpio(machine, "lamps").driven();
+        assertThat(small).as("the service button starts an event").isNotZero();
+        gpio(machine, "gain").setOutside(0xFF);
+        machine.run(machine.clockHz() / 25);
+        assertThat(gpio(machine, "lamps").driven()).as("gain").isGreaterThan(small);
+
+        machine.console().orElseThrow().arrive("status\r".getBytes(StandardCharsets.US_ASCII));
+        machine.settle();
+        said.setLength(0);
+        runUntil(machine, said, " s\r\n");
+        assertThat(said.toString()).contains("gain 256, events 2");
+    }
+
+    @Test
+    void aRunCanBeRepeatedExactlyAndDoesNotDependOnItsSlices() {
+        Machine one = demoMachine();
+        Machine other = demoMachine();
+        other.hart().interpretOnly();
+        one.run(3_000_000);
+        for (int slice = 0; slice < 3_000; slice++) {
+            other.run(1_000);
+        }
+        assertThat(other.cycles()).isEqualTo(one.cycles());
+        assertThat(other.hart().pc()).isEqualTo(one.hart().pc());
+        for (int register = 0; register < 32; register++) {
+            assertThat(other.hart().register(register)).isEqualTo(one.hart().register(register));
+        }
+        assertThat(said(other)).isEqualTo(said(one)).isNotEmpty();
+        one.reset();
+        one.run(3_000_000);
+        assertThat(one.hart().pc()).isEqualTo(other.hart().pc());
+    }
+
+    @Test
+    void anAccessToNothingIsABusFault() {
+        // lui x1, 0x20000; lw x2, 4(x1)
+        Machine machine = machine(0x200000B7, 0x0040A103);
+        machine.step();
+        machine.step();
+        assertThat(machine.hart().csrs().lastCause()).isEqualTo(Trap.LOAD_FAULT);
+        assertThat(machine.hart().csrs().lastTrapValue()).isEqualTo(0x2000_0004);
+        assertThat(machine.hart().csrs().lastTrapAddress()).isEqualTo(4);
+        assertThat(machine.hart().pc()).as("the trap vector").isEqualTo(0x40);
+    }
+
+    @Test
+    void theInstructionSideCannotRunFromRegisters() {
+        // lui x1, 0x10000; jr x1
+        Machine machine = machine(0x100000B7, 0x00008067);
+        machine.run(3);
+        assertThat(machine.hart().csrs().lastCause()).isEqualTo(Trap.FETCH_FAULT);
+        assertThat(machine.hart().csrs().lastTrapValue()).isEqualTo(0x1000_0000);
+    }
+
+    @Test
+    void misalignedAccessesTrap() {
+        // lw x2, 2(x0); sh x2, 1(x0)
+        Machine load = machine(0x00202103);
+        load.step();
+        assertThat(load.hart().csrs().lastCause()).isEqualTo(Trap.LOAD_MISALIGNED);
+        Machine store = machine(0x002010A3);
+        store.step();
+        assertThat(store.hart().csrs().lastCause()).isEqualTo(Trap.STORE_MISALIGNED);
+        assertThat(store.hart().csrs().lastTrapValue()).isEqualTo(1);
+    }
+
+    @Test
+    void storesOverInstructionsAreSeen() {
+        // A loop at 0x10 that is hot enough to be translated changes its own addi from +1 to +16.
+        Machine machine =
+                machine(
+                        0x06400093, // addi x1, x0, 100
+                        0x01012137, // lui  x2, 0x1012 (replaced word: addi x3, x3, 16 = 0x01018193)
+                        0x01018237, // lui  x4, 0x1018
+                        0x19320213, // addi x4, x4, 0x193
+                        0x00118193, // addi x3, x3, 1
+                        0xFFF08093, // addi x1, x1, -1
+                        0xFE009CE3, // bne  x1, x0, -8
+                        0x00402823, // sw   x4, 16(x0)
+                        0x00A00093, // addi x1, x0, 10
+                        0xFEDFF06F); // j    -20
+        machine.run(4 + 300 + 3 + 30);
+        assertThat(machine.hart().register(3)).isEqualTo(100 + 10 * 16);
+    }
+
+    @Test
+    void readOnlyMemoryRefusesStores() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        Platform platform =
+                editor.apply(Shipped.demo(), new Edit.SetParameter("code", "WRITABLE", "0"));
+        ElaboratedPlatform elaborated = Shipped.elaborate(platform);
+        Machine machine = new Machine(elaborated);
+        // sw x0, 0(x0)
+        byte[] store = {0x23, 0x20, 0x00, 0x00};
+        machine.load(
+                ProgramImage.of(
+                        elaborated,
+                        new ElfProgram(
+                                0,
+                                0,
+                                List.of(new ElfProgram.Segment(0, 0, store, 4, false, true)),
+                                List.of()),
+                        (byte) 0));
+        machine.step();
+        assertThat(machine.hart().csrs().lastCause()).isEqualTo(Trap.STORE_FAULT);
+    }
+
+    @Test
+    void aPlatformThatCannotRunSaysWhy() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        ElaboratedPlatform without =
+                Shipped.elaborate(editor.apply(Shipped.demo(), new Edit.RemoveBlock("cpu")));
+        assertThatThrownBy(() -> new Machine(without))
+                .isInstanceOf(BenchException.class)
+                .hasMessageContaining("no processor");
+        ElaboratedPlatform small =
+                Shipped.elaborate(
+                        editor.apply(Shipped.demo(), new Edit.SetParameter("code", "SIZE", "64")));
+        ProgramImage image =
+                ProgramImage.of(small, ElfReader.read(Shipped.demoProgram()), (byte) 0);
+        assertThatThrownBy(() -> new Machine(small).load(image))
+                .isInstanceOf(BenchException.class)
+                .hasMessageContaining("passes the end of code");
+    }
+}
