@@ -97,9 +97,7 @@ export function useBench(
             waiting = waiting.slice(part.length)
             sending = true
             await attempt(() =>
-                answer(
-                    client.POST('/api/platforms/{id}/bench/console', { ...path, body: { text: part } }),
-                ),
+                answer(client.POST('/api/platforms/{id}/bench/console', { ...path, body: { text: part } })),
             )
             sending = false
         }

@@ -22,7 +22,12 @@ const shown = ref<string>()
                         :aria-expanded="shown === register.name"
                         @click="shown = shown === register.name ? undefined : register.name"
                     >
-                        {{ register.name }}{{ register.count > 1 ? `[${register.first}…${register.first + register.count - 1}]` : '' }}
+                        {{ register.name
+                        }}{{
+                            register.count > 1
+                                ? `[${register.first}…${register.first + register.count - 1}]`
+                                : ''
+                        }}
                     </button>
                     <button
                         v-if="register.address"
@@ -40,7 +45,8 @@ const shown = ref<string>()
                     class="mb-1 ml-[54px] border-l border-line pl-2 text-[13px]"
                 >
                     <p>
-                        {{ register.explains }} <span class="text-soft"
+                        {{ register.explains }}
+                        <span class="text-soft"
                             >Reset {{ register.reset }}.
                             {{ register.condition ? `There when ${register.condition}.` : '' }}</span
                         >

@@ -4,1977 +4,1875 @@
  */
 
 export interface paths {
-    '/api/library': {
+    "/api/library": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['library']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platform.schema.json': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["library"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platform.schema.json": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['schema']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["schema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['list']
-        put?: never
-        post: operations['create']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/import': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list"];
+        put?: never;
+        post: operations["create"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/import": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['importDocument']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["importDocument"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['read']
-        put?: never
-        post?: never
-        delete: operations['delete']
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/at': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["read"];
+        put?: never;
+        post?: never;
+        delete: operations["delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/at": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['at']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/bench': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["at"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['bench']
-        put?: never
-        post: operations['load']
-        delete: operations['unload']
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/bench/console': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["bench"];
+        put?: never;
+        post: operations["load"];
+        delete: operations["unload"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/console": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['type']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/bench/frames': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["type"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/frames": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['frames']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/bench/parts/{part}': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["frames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/parts/{part}": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['move']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/bench/processor': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["move"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/processor": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['processor']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/bench/registers': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["processor"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/registers": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['registers']
-        put?: never
-        post: operations['write']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/bench/{action}': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["registers"];
+        put?: never;
+        post: operations["write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/{action}": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['act']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/copy': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["act"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/copy": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['copy']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/document': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["copy"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/document": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['document']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/edits': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/edits": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['edit']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/events': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/events": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['events']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/handoff': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/handoff": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['handoff']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/handoff/file': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["handoff"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/handoff/file": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['file_1']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/handoff/zip': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["file_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/handoff/zip": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['zip']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/placement': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["zip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/placement": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['placement']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/plan': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["placement"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/plan": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['plan']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/programs': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/programs": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['list_1']
-        put?: never
-        post: operations['upload']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/programs/{program}': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_1"];
+        put?: never;
+        post: operations["upload"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/programs/{program}": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post?: never
-        delete: operations['delete_1']
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/programs/{program}/file': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["delete_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/programs/{program}/file": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['file']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/programs/{program}/image': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/programs/{program}/image": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get: operations['image']
-        put?: never
-        post?: never
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/redo': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["image"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/redo": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['redo']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
-    '/api/platforms/{id}/undo': {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/undo": {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        get?: never
-        put?: never
-        post: operations['undo']
-        delete?: never
-        options?: never
-        head?: never
-        patch?: never
-        trace?: never
-    }
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
-export type webhooks = Record<string, never>
+export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         Accept: {
-            edit: 'Accept'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            reason?: string
-            rule?: string
-            subject?: string
-            what?: string
-        })
+            edit: "Accept";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            reason?: string;
+            rule?: string;
+            subject?: string;
+            what?: string;
+        });
         Accepted: {
             /** Format: int64 */
-            revision: number
-        }
+            revision: number;
+        };
         AddBlock: {
-            edit: 'AddBlock'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            name?: string
+            edit: "AddBlock";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            name?: string;
             parameters?: {
-                [key: string]: string
-            }
-            type?: string
-        })
+                [key: string]: string;
+            };
+            type?: string;
+        });
         AddBus: {
-            edit: 'AddBus'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            bus?: components['schemas']['Bus']
-        })
+            edit: "AddBus";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            bus?: components["schemas"]["Bus"];
+        });
         AddDomain: {
-            edit: 'AddDomain'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            domain?: components['schemas']['ClockDomain']
-        })
+            edit: "AddDomain";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            domain?: components["schemas"]["ClockDomain"];
+        });
         Attach: {
-            edit: 'Attach'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            base?: string
-            block?: string
-            bus?: string
-            busInterface?: string
-            held?: boolean
-        })
+            edit: "Attach";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            base?: string;
+            block?: string;
+            bus?: string;
+            busInterface?: string;
+            held?: boolean;
+        });
         BenchView: {
-            blocks: string[]
-            loaded: boolean
-            program?: string | null
-            programName?: string | null
+            blocks: string[];
+            loaded: boolean;
+            program?: string | null;
+            programName?: string | null;
             /** Format: int64 */
-            revision?: number | null
-            stale: boolean
-            state?: components['schemas']['StateView']
-        }
+            revision?: number | null;
+            stale: boolean;
+            state?: components["schemas"]["StateView"];
+        };
         BindPart: {
-            edit: 'BindPart'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-            outward?: string
-            part?: string
-        })
+            edit: "BindPart";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            outward?: string;
+            part?: string;
+        });
         BindPins: {
-            edit: 'BindPins'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-            outward?: string
+            edit: "BindPins";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            outward?: string;
             pins?: {
-                [key: string]: string[]
-            }
-        })
+                [key: string]: string[];
+            };
+        });
         BlockView: {
-            attached: boolean
-            clocks: components['schemas']['PortView'][]
-            interfaces: components['schemas']['InterfaceView'][]
-            interrupts: components['schemas']['InterruptView'][]
-            kind: string
-            name: string
-            outward: components['schemas']['OutwardView'][]
-            parameters: components['schemas']['ValueView'][]
-            registers: components['schemas']['RegisterView'][]
-            resources: components['schemas']['ResourceView'][]
-            summary: string
-            title: string
-            type: string
-        }
+            attached: boolean;
+            clocks: components["schemas"]["PortView"][];
+            interfaces: components["schemas"]["InterfaceView"][];
+            interrupts: components["schemas"]["InterruptView"][];
+            kind: string;
+            name: string;
+            outward: components["schemas"]["OutwardView"][];
+            parameters: components["schemas"]["ValueView"][];
+            registers: components["schemas"]["RegisterView"][];
+            resources: components["schemas"]["ResourceView"][];
+            summary: string;
+            title: string;
+            type: string;
+        };
         BoardView: {
-            clocks: string[]
-            device: string
-            identity: string
-            parts: components['schemas']['PartView'][]
-            summary: string
-            title: string
-        }
+            clocks: string[];
+            device: string;
+            identity: string;
+            parts: components["schemas"]["PartView"][];
+            summary: string;
+            title: string;
+        };
         Bus: {
             /** Format: int32 */
-            addressWidth: number
+            addressWidth: number;
             /** Format: int32 */
-            dataWidth: number
-            domain: string
-            name: string
-            protocol: string
-        }
+            dataWidth: number;
+            domain: string;
+            name: string;
+            protocol: string;
+        };
         BusView: {
             /** Format: int32 */
-            addressWidth: number
+            addressWidth: number;
             /** Format: int32 */
-            dataWidth: number
-            domain?: string | null
-            initiators: components['schemas']['InitiatorView'][]
-            name: string
-            protocol: string
-            slots: components['schemas']['SlotView'][]
-            unplaced: components['schemas']['TargetView'][]
-        }
+            dataWidth: number;
+            domain?: string | null;
+            initiators: components["schemas"]["InitiatorView"][];
+            name: string;
+            protocol: string;
+            slots: components["schemas"]["SlotView"][];
+            unplaced: components["schemas"]["TargetView"][];
+        };
         ChangeBus: {
-            edit: 'ChangeBus'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            bus?: components['schemas']['Bus']
-        })
+            edit: "ChangeBus";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            bus?: components["schemas"]["Bus"];
+        });
         ChoiceView: {
-            title: string
-            value: string
-        }
+            title: string;
+            value: string;
+        };
         ClockDomain: {
-            clock: string
-            name: string
-            reset: string
-        }
+            clock: string;
+            name: string;
+            reset: string;
+        };
         ConnectInterrupt: {
-            edit: 'ConnectInterrupt'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
+            edit: "ConnectInterrupt";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
             /** Format: int32 */
-            input?: number
-            sink?: string
-            sinkBlock?: string
-            source?: string
-        })
+            input?: number;
+            sink?: string;
+            sinkBlock?: string;
+            source?: string;
+        });
         Created: {
-            id: string
-        }
+            id: string;
+        };
         Detach: {
-            edit: 'Detach'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-            busInterface?: string
-        })
+            edit: "Detach";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            busInterface?: string;
+        });
         DisconnectInterrupt: {
-            edit: 'DisconnectInterrupt'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-            source?: string
-        })
+            edit: "DisconnectInterrupt";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            source?: string;
+        });
         DomainView: {
-            clock: string
-            frequency: string
-            name: string
-            reset?: string | null
-        }
+            clock: string;
+            frequency: string;
+            name: string;
+            reset?: string | null;
+        };
         Edit: {
-            edit: string
-        }
+            edit: string;
+        };
         EditRequest: {
-            edit:
-                | components['schemas']['Accept']
-                | components['schemas']['AddBlock']
-                | components['schemas']['AddBus']
-                | components['schemas']['AddDomain']
-                | components['schemas']['Attach']
-                | components['schemas']['BindPart']
-                | components['schemas']['BindPins']
-                | components['schemas']['ChangeBus']
-                | components['schemas']['ConnectInterrupt']
-                | components['schemas']['Detach']
-                | components['schemas']['DisconnectInterrupt']
-                | components['schemas']['RemoveBlock']
-                | components['schemas']['RemoveBus']
-                | components['schemas']['RemoveDomain']
-                | components['schemas']['RenameBlock']
-                | components['schemas']['RenamePlatform']
-                | components['schemas']['Reopen']
-                | components['schemas']['SetDomain']
-                | components['schemas']['SetParameter']
-                | components['schemas']['Several']
-                | components['schemas']['Unbind']
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
             /** Format: int64 */
-            revision: number
-        }
+            revision: number;
+        };
         FieldView: {
-            bits: string
-            explains: string
-            name: string
-        }
+            bits: string;
+            explains: string;
+            name: string;
+        };
         FileView: {
-            path: string
+            path: string;
             /** Format: int32 */
-            sizeBytes: number
-            text: string
-            title: string
-        }
+            sizeBytes: number;
+            text: string;
+            title: string;
+        };
         FindingView: {
-            acceptable: boolean
-            accepted?: string | null
-            block: string
-            fixes: components['schemas']['FixView'][]
-            grade: string
-            rule: string
-            subject: string
-            title: string
-            what: string
-            why: string
-        }
+            acceptable: boolean;
+            accepted?: string | null;
+            block: string;
+            fixes: components["schemas"]["FixView"][];
+            grade: string;
+            rule: string;
+            subject: string;
+            title: string;
+            what: string;
+            why: string;
+        };
         FixView: {
-            edit:
-                | components['schemas']['Accept']
-                | components['schemas']['AddBlock']
-                | components['schemas']['AddBus']
-                | components['schemas']['AddDomain']
-                | components['schemas']['Attach']
-                | components['schemas']['BindPart']
-                | components['schemas']['BindPins']
-                | components['schemas']['ChangeBus']
-                | components['schemas']['ConnectInterrupt']
-                | components['schemas']['Detach']
-                | components['schemas']['DisconnectInterrupt']
-                | components['schemas']['RemoveBlock']
-                | components['schemas']['RemoveBus']
-                | components['schemas']['RemoveDomain']
-                | components['schemas']['RenameBlock']
-                | components['schemas']['RenamePlatform']
-                | components['schemas']['Reopen']
-                | components['schemas']['SetDomain']
-                | components['schemas']['SetParameter']
-                | components['schemas']['Several']
-                | components['schemas']['Unbind']
-            label: string
-        }
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
+            label: string;
+        };
         FreeView: {
-            base: string
-            bus: string
-            last: string
-            size: string
-        }
+            base: string;
+            bus: string;
+            last: string;
+            size: string;
+        };
         HandoffView: {
-            baseName: string
-            files: components['schemas']['FileView'][]
-            fingerprint: string
+            baseName: string;
+            files: components["schemas"]["FileView"][];
+            fingerprint: string;
             /** Format: int64 */
-            revision: number
-        }
+            revision: number;
+        };
         ImageView: {
-            entry: string
-            memories: components['schemas']['MemoryView'][]
-            outputs: components['schemas']['OutputView'][]
-            problems: string[]
+            entry: string;
+            memories: components["schemas"]["MemoryView"][];
+            outputs: components["schemas"]["OutputView"][];
+            problems: string[];
             /** Format: int64 */
-            revision: number
-            sections: components['schemas']['SectionView'][]
-        }
+            revision: number;
+            sections: components["schemas"]["SectionView"][];
+        };
         InitiatorView: {
-            block: string
-            busInterface: string
-            fetches: boolean
-            label: string
-            reaches: string[]
-        }
+            block: string;
+            busInterface: string;
+            fetches: boolean;
+            label: string;
+            reaches: string[];
+        };
         InterfaceView: {
-            base?: string | null
-            bus?: string | null
-            held: boolean
-            last?: string | null
-            name: string
-            reachedBy: string[]
-            role: string
-            size: string
-            title: string
-        }
+            base?: string | null;
+            bus?: string | null;
+            held: boolean;
+            last?: string | null;
+            name: string;
+            reachedBy: string[];
+            role: string;
+            size: string;
+            title: string;
+        };
         InterruptView: {
-            choices: components['schemas']['SinkView'][]
+            choices: components["schemas"]["SinkView"][];
             /** Format: int32 */
-            input?: number | null
-            line: string
-            name: string
-            sink?: string | null
-            sinkBlock?: string | null
-            trigger: string
-        }
+            input?: number | null;
+            line: string;
+            name: string;
+            sink?: string | null;
+            sinkBlock?: string | null;
+            trigger: string;
+        };
         LevelView: {
-            block: string
+            block: string;
             /** Format: int64 */
-            levels: number
-            part: string
+            levels: number;
+            part: string;
             /** Format: int32 */
-            width: number
-        }
+            width: number;
+        };
         LibraryView: {
-            boards: components['schemas']['BoardView'][]
-            recipes: components['schemas']['RecipeView'][]
-            types: components['schemas']['TypeView'][]
-        }
+            boards: components["schemas"]["BoardView"][];
+            recipes: components["schemas"]["RecipeView"][];
+            types: components["schemas"]["TypeView"][];
+        };
         LineView: {
-            choices: string[]
+            choices: string[];
             /** Format: int32 */
-            chosen?: number | null
-            key: string
-            kind: string
-            on: boolean
-            what: string
-            why: string
-        }
+            chosen?: number | null;
+            key: string;
+            kind: string;
+            on: boolean;
+            what: string;
+            why: string;
+        };
         LoadRequest: {
             /** Format: uuid */
-            program: string
-        }
+            program: string;
+        };
         MemoryView: {
-            base: string
-            crc32: string
+            base: string;
+            crc32: string;
             /** Format: int64 */
-            loadedBytes: number
-            name: string
-            size: string
+            loadedBytes: number;
+            name: string;
+            size: string;
             /** Format: int64 */
-            sizeBytes: number
+            sizeBytes: number;
             /** Format: int64 */
-            zeroBytes: number
-        }
+            zeroBytes: number;
+        };
         MoveView: {
-            from?: string | null
-            label: string
-            to: string
-        }
+            from?: string | null;
+            label: string;
+            to: string;
+        };
         NewBlock: {
-            name?: string | null
-            near?: string
+            name?: string | null;
+            near?: string;
             parameters?: {
-                [key: string]: string
-            } | null
-            part?: string | null
-            type: string
-        }
+                [key: string]: string;
+            } | null;
+            part?: string | null;
+            type: string;
+        };
         NewPlatform: {
-            board: string
-            name: string
-            recipe?: string | null
-        }
+            board: string;
+            name: string;
+            recipe?: string | null;
+        };
         OutputView: {
-            crc32: string
-            name: string
+            crc32: string;
+            name: string;
             /** Format: int32 */
-            sizeBytes: number
-            title: string
-        }
+            sizeBytes: number;
+            title: string;
+        };
         OutwardView: {
-            bound: boolean
-            name: string
-            part?: string | null
-            partChoices: string[]
-            pins: string[]
-            ports: string[]
-            title: string
-        }
+            bound: boolean;
+            name: string;
+            part?: string | null;
+            partChoices: string[];
+            pins: string[];
+            ports: string[];
+            title: string;
+        };
         ParameterView: {
-            choices: components['schemas']['ChoiceView'][]
-            explains: string
-            form: string
-            initial: string
-            name: string
-            title: string
-            unit?: string | null
-        }
+            choices: components["schemas"]["ChoiceView"][];
+            explains: string;
+            form: string;
+            initial: string;
+            name: string;
+            title: string;
+            unit?: string | null;
+        };
         PartRequest: {
             /** Format: int64 */
-            levels: number
-        }
+            levels: number;
+        };
         PartUse: {
-            block?: string | null
-            drivers: string[]
-            kind: string
-            part: string
-            title: string
-        }
+            block?: string | null;
+            drivers: string[];
+            kind: string;
+            part: string;
+            title: string;
+        };
         PartView: {
-            drivers: string[]
-            kind: string
+            drivers: string[];
+            kind: string;
             /** Format: int32 */
-            lines: number
-            name: string
-            summary: string
-            title: string
-        }
+            lines: number;
+            name: string;
+            summary: string;
+            title: string;
+        };
         PlaceView: {
-            block?: string | null
-            initiator: string
-            label: string
-            offset?: string | null
-            range?: string | null
-            registers: string[]
-        }
+            block?: string | null;
+            initiator: string;
+            label: string;
+            offset?: string | null;
+            range?: string | null;
+            registers: string[];
+        };
         PlacementView: {
-            edit:
-                | components['schemas']['Accept']
-                | components['schemas']['AddBlock']
-                | components['schemas']['AddBus']
-                | components['schemas']['AddDomain']
-                | components['schemas']['Attach']
-                | components['schemas']['BindPart']
-                | components['schemas']['BindPins']
-                | components['schemas']['ChangeBus']
-                | components['schemas']['ConnectInterrupt']
-                | components['schemas']['Detach']
-                | components['schemas']['DisconnectInterrupt']
-                | components['schemas']['RemoveBlock']
-                | components['schemas']['RemoveBus']
-                | components['schemas']['RemoveDomain']
-                | components['schemas']['RenameBlock']
-                | components['schemas']['RenamePlatform']
-                | components['schemas']['Reopen']
-                | components['schemas']['SetDomain']
-                | components['schemas']['SetParameter']
-                | components['schemas']['Several']
-                | components['schemas']['Unbind']
-            homeless: string[]
-            moves: components['schemas']['MoveView'][]
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
+            homeless: string[];
+            moves: components["schemas"]["MoveView"][];
             /** Format: int64 */
-            revision: number
-        }
+            revision: number;
+        };
         PlacesView: {
-            address: string
-            places: components['schemas']['PlaceView'][]
-        }
+            address: string;
+            places: components["schemas"]["PlaceView"][];
+        };
         PlanRequest: {
-            add?: components['schemas']['NewBlock']
+            add?: components["schemas"]["NewBlock"];
             chosen?: {
-                [key: string]: number
-            } | null
-            off?: string[] | null
-        }
+                [key: string]: number;
+            } | null;
+            off?: string[] | null;
+        };
         PlanView: {
-            edit:
-                | components['schemas']['Accept']
-                | components['schemas']['AddBlock']
-                | components['schemas']['AddBus']
-                | components['schemas']['AddDomain']
-                | components['schemas']['Attach']
-                | components['schemas']['BindPart']
-                | components['schemas']['BindPins']
-                | components['schemas']['ChangeBus']
-                | components['schemas']['ConnectInterrupt']
-                | components['schemas']['Detach']
-                | components['schemas']['DisconnectInterrupt']
-                | components['schemas']['RemoveBlock']
-                | components['schemas']['RemoveBus']
-                | components['schemas']['RemoveDomain']
-                | components['schemas']['RenameBlock']
-                | components['schemas']['RenamePlatform']
-                | components['schemas']['Reopen']
-                | components['schemas']['SetDomain']
-                | components['schemas']['SetParameter']
-                | components['schemas']['Several']
-                | components['schemas']['Unbind']
-            lines: components['schemas']['LineView'][]
-            name?: string | null
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
+            lines: components["schemas"]["LineView"][];
+            name?: string | null;
             /** Format: int64 */
-            revision: number
-        }
+            revision: number;
+        };
         PlatformSummary: {
             /** Format: int32 */
-            blocks: number
-            board: string
+            blocks: number;
+            board: string;
             /** Format: int32 */
-            errors: number
-            id: string
-            name: string
+            errors: number;
+            id: string;
+            name: string;
             /** Format: int64 */
-            revision: number
-            savedAt: string
+            revision: number;
+            savedAt: string;
             /** Format: int32 */
-            warnings: number
-        }
+            warnings: number;
+        };
         PlatformView: {
-            blocks: components['schemas']['BlockView'][]
-            board: string
-            boardTitle: string
-            buses: components['schemas']['BusView'][]
-            domains: components['schemas']['DomainView'][]
-            findings: components['schemas']['FindingView'][]
-            fingerprint: string
-            free: components['schemas']['FreeView'][]
-            id: string
-            name: string
-            parts: components['schemas']['PartUse'][]
-            redo?: string | null
+            blocks: components["schemas"]["BlockView"][];
+            board: string;
+            boardTitle: string;
+            buses: components["schemas"]["BusView"][];
+            domains: components["schemas"]["DomainView"][];
+            findings: components["schemas"]["FindingView"][];
+            fingerprint: string;
+            free: components["schemas"]["FreeView"][];
+            id: string;
+            name: string;
+            parts: components["schemas"]["PartUse"][];
+            redo?: string | null;
             /** Format: int64 */
-            revision: number
-            rulers: components['schemas']['RulersView']
-            savedAt: string
-            undo?: string | null
-        }
+            revision: number;
+            rulers: components["schemas"]["RulersView"];
+            savedAt: string;
+            undo?: string | null;
+        };
         PortView: {
-            domain?: string | null
-            name: string
-            sort: string
-        }
+            domain?: string | null;
+            name: string;
+            sort: string;
+        };
         ProgramView: {
-            id: string
-            name: string
-            sha256: string
+            id: string;
+            name: string;
+            sha256: string;
             /** Format: int32 */
-            sizeBytes: number
-            uploadedAt: string
-        }
+            sizeBytes: number;
+            uploadedAt: string;
+        };
         RecipeView: {
-            blocks: string[]
-            name: string
-            summary: string
-            title: string
-        }
+            blocks: string[];
+            name: string;
+            summary: string;
+            title: string;
+        };
         RegisterValueView: {
-            address: string
-            block: string
+            address: string;
+            block: string;
             /** Format: int32 */
-            index: number
-            register: string
-            value: string
+            index: number;
+            isThere: boolean;
+            register: string;
+            value?: string | null;
             /** Format: int32 */
-            width: number
-        }
+            width: number;
+        };
         RegisterView: {
-            access: string
-            address?: string | null
+            access: string;
+            address?: string | null;
+            condition?: string | null;
             /** Format: int32 */
-            count: number
-            explains: string
-            fields: components['schemas']['FieldView'][]
-            name: string
-            offset: string
-            reset: string
+            count: number;
+            explains: string;
+            fields: components["schemas"]["FieldView"][];
             /** Format: int32 */
-            width: number
-        }
+            first: number;
+            name: string;
+            offset: string;
+            reset: string;
+            /** Format: int32 */
+            width: number;
+        };
         RemoveBlock: {
-            edit: 'RemoveBlock'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-        })
+            edit: "RemoveBlock";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+        });
         RemoveBus: {
-            edit: 'RemoveBus'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            bus?: string
-        })
+            edit: "RemoveBus";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            bus?: string;
+        });
         RemoveDomain: {
-            edit: 'RemoveDomain'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            domain?: string
-        })
+            edit: "RemoveDomain";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            domain?: string;
+        });
         RenameBlock: {
-            edit: 'RenameBlock'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-            name?: string
-        })
+            edit: "RenameBlock";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            name?: string;
+        });
         RenamePlatform: {
-            edit: 'RenamePlatform'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            name?: string
-        })
+            edit: "RenamePlatform";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            name?: string;
+        });
         Reopen: {
-            edit: 'Reopen'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            rule?: string
-            subject?: string
-        })
+            edit: "Reopen";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            rule?: string;
+            subject?: string;
+        });
         ResourceView: {
             /** Format: int64 */
-            amount: number
-            name: string
-        }
+            amount: number;
+            name: string;
+        };
         RevisionRequest: {
             /** Format: int64 */
-            revision: number
-        }
+            revision: number;
+        };
         RulerRow: {
-            base: string
-            cells: string[][]
-            last: string
-            size: string
-        }
+            base: string;
+            cells: string[][];
+            last: string;
+            size: string;
+        };
         RulersView: {
-            columns: string[]
-            rows: components['schemas']['RulerRow'][]
-        }
+            columns: string[];
+            rows: components["schemas"]["RulerRow"][];
+        };
         SectionView: {
-            address: string
-            contents: string
-            memory?: string | null
-            name: string
-            problem?: string | null
-            size: string
+            address: string;
+            contents: string;
+            memory?: string | null;
+            name: string;
+            problem?: string | null;
+            size: string;
             /** Format: int64 */
-            sizeBytes: number
-        }
+            sizeBytes: number;
+        };
         SetDomain: {
-            edit: 'SetDomain'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-            domain?: string
-            port?: string
-        })
+            edit: "SetDomain";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            domain?: string;
+            port?: string;
+        });
         SetParameter: {
-            edit: 'SetParameter'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-            parameter?: string
-            value?: string
-        })
+            edit: "SetParameter";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            parameter?: string;
+            value?: string;
+        });
         Several: {
-            edit: 'Several'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            edits?: (
-                | components['schemas']['Accept']
-                | components['schemas']['AddBlock']
-                | components['schemas']['AddBus']
-                | components['schemas']['AddDomain']
-                | components['schemas']['Attach']
-                | components['schemas']['BindPart']
-                | components['schemas']['BindPins']
-                | components['schemas']['ChangeBus']
-                | components['schemas']['ConnectInterrupt']
-                | components['schemas']['Detach']
-                | components['schemas']['DisconnectInterrupt']
-                | components['schemas']['RemoveBlock']
-                | components['schemas']['RemoveBus']
-                | components['schemas']['RemoveDomain']
-                | components['schemas']['RenameBlock']
-                | components['schemas']['RenamePlatform']
-                | components['schemas']['Reopen']
-                | components['schemas']['SetDomain']
-                | components['schemas']['SetParameter']
-                | components['schemas']['Several']
-                | components['schemas']['Unbind']
-            )[]
-            title?: string
-        })
+            edit: "Several";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"])[];
+            title?: string;
+        });
         SinkView: {
-            block: string
+            block: string;
             /** Format: int32 */
-            first: number
+            first: number;
             /** Format: int32 */
-            free?: number | null
+            free?: number | null;
             /** Format: int32 */
-            last: number
-            sink: string
-        }
+            last: number;
+            sink: string;
+        };
         SlotView: {
-            base: string
-            last: string
-            size: string
-            target?: components['schemas']['TargetView']
-        }
+            base: string;
+            last: string;
+            size: string;
+            target?: components["schemas"]["TargetView"];
+        };
         SseEmitter: {
             /** Format: int64 */
-            timeout: number
-        }
+            timeout: number;
+        };
         StateView: {
             /** Format: int64 */
-            consoleTotal: number
+            consoleTotal: number;
             /** Format: int64 */
-            cycles: number
-            lastTrap?: string | null
-            mode: string
-            parts: components['schemas']['LevelView'][]
-            pc: string
+            cycles: number;
+            lastTrap?: string | null;
+            mode: string;
+            parts: components["schemas"]["LevelView"][];
+            pc: string;
             /** Format: double */
-            seconds: number
+            seconds: number;
             /** Format: double */
-            speed: number
+            speed: number;
             /** Format: int64 */
-            traps: number
-            waiting: boolean
-        }
+            traps: number;
+            waiting: boolean;
+        };
         TargetView: {
-            base?: string | null
-            block: string
-            busInterface: string
-            conflict: boolean
-            held: boolean
-            label: string
-            last?: string | null
-            memory: boolean
-            size: string
-        }
+            base?: string | null;
+            block: string;
+            busInterface: string;
+            conflict: boolean;
+            held: boolean;
+            label: string;
+            last?: string | null;
+            memory: boolean;
+            size: string;
+        };
         TypeRequest: {
-            text: string
-        }
+            text: string;
+        };
         TypeView: {
-            defaultName: string
-            description: string
-            identity: string
-            kind: string
-            parameters: components['schemas']['ParameterView'][]
-            summary: string
-            title: string
-        }
+            defaultName: string;
+            description: string;
+            identity: string;
+            kind: string;
+            parameters: components["schemas"]["ParameterView"][];
+            summary: string;
+            title: string;
+        };
         Unbind: {
-            edit: 'Unbind'
-        } & (Omit<components['schemas']['Edit'], 'edit'> & {
-            block?: string
-            outward?: string
-        })
+            edit: "Unbind";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            outward?: string;
+        });
         Uploaded: {
-            id: string
-        }
+            id: string;
+        };
         ValueView: {
-            chosen: boolean
-            note?: string | null
-            parameter: components['schemas']['ParameterView']
-            shown: string
-            text: string
-        }
+            chosen: boolean;
+            note?: string | null;
+            parameter: components["schemas"]["ParameterView"];
+            shown: string;
+            text: string;
+        };
         WriteRequest: {
-            block: string
+            block: string;
             /** Format: int32 */
-            index: number
-            register: string
-            value: string
-        }
-    }
-    responses: never
-    parameters: never
-    requestBodies: never
-    headers: never
-    pathItems: never
+            index: number;
+            register: string;
+            value: string;
+        };
+    };
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
-export type $defs = Record<string, never>
+export type $defs = Record<string, never>;
 export interface operations {
     library: {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        requestBody?: never
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['LibraryView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["LibraryView"];
+                };
+            };
+        };
+    };
     schema: {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        requestBody?: never
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    'application/schema+json': string
-                }
-            }
-        }
-    }
+                    "application/schema+json": string;
+                };
+            };
+        };
+    };
     list: {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
-        requestBody?: never
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['PlatformSummary'][]
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["PlatformSummary"][];
+                };
+            };
+        };
+    };
     create: {
         parameters: {
-            query?: never
-            header?: never
-            path?: never
-            cookie?: never
-        }
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['NewPlatform']
-            }
-        }
+                "application/json": components["schemas"]["NewPlatform"];
+            };
+        };
         responses: {
             /** @description Created */
             201: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['Created']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["Created"];
+                };
+            };
+        };
+    };
     importDocument: {
         parameters: {
             query?: {
-                name?: string
-            }
-            header?: never
-            path?: never
-            cookie?: never
-        }
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/octet-stream': string
-            }
-        }
+                "application/octet-stream": string;
+            };
+        };
         responses: {
             /** @description Created */
             201: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['Created']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["Created"];
+                };
+            };
+        };
+    };
     read: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['PlatformView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["PlatformView"];
+                };
+            };
+        };
+    };
     delete: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {
                 headers: {
-                    [name: string]: unknown
-                }
-                content?: never
-            }
-        }
-    }
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     at: {
         parameters: {
             query: {
-                address: string
-            }
-            header?: never
+                address: string;
+            };
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['PlacesView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["PlacesView"];
+                };
+            };
+        };
+    };
     bench: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['BenchView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["BenchView"];
+                };
+            };
+        };
+    };
     load: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['LoadRequest']
-            }
-        }
+                "application/json": components["schemas"]["LoadRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['BenchView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["BenchView"];
+                };
+            };
+        };
+    };
     unload: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {
                 headers: {
-                    [name: string]: unknown
-                }
-                content?: never
-            }
-        }
-    }
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     type: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['TypeRequest']
-            }
-        }
+                "application/json": components["schemas"]["TypeRequest"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {
                 headers: {
-                    [name: string]: unknown
-                }
-                content?: never
-            }
-        }
-    }
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     frames: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    'text/event-stream': components['schemas']['SseEmitter']
-                }
-            }
-        }
-    }
+                    "text/event-stream": components["schemas"]["SseEmitter"];
+                };
+            };
+        };
+    };
     move: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-                part: string
-            }
-            cookie?: never
-        }
+                id: string;
+                part: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['PartRequest']
-            }
-        }
+                "application/json": components["schemas"]["PartRequest"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {
                 headers: {
-                    [name: string]: unknown
-                }
-                content?: never
-            }
-        }
-    }
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     processor: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': string[]
-                }
-            }
-        }
-    }
+                    "*/*": string[];
+                };
+            };
+        };
+    };
     registers: {
         parameters: {
             query: {
-                block: string
-            }
-            header?: never
+                block: string;
+            };
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['RegisterValueView'][]
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["RegisterValueView"][];
+                };
+            };
+        };
+    };
     write: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['WriteRequest']
-            }
-        }
+                "application/json": components["schemas"]["WriteRequest"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {
                 headers: {
-                    [name: string]: unknown
-                }
-                content?: never
-            }
-        }
-    }
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     act: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-                action: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+                action: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['StateView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["StateView"];
+                };
+            };
+        };
+    };
     copy: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Created */
             201: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['Created']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["Created"];
+                };
+            };
+        };
+    };
     document: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    'application/json': string
-                }
-            }
-        }
-    }
+                    "application/json": string;
+                };
+            };
+        };
+    };
     edit: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['EditRequest']
-            }
-        }
+                "application/json": components["schemas"]["EditRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['Accepted']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["Accepted"];
+                };
+            };
+        };
+    };
     events: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    'text/event-stream': components['schemas']['SseEmitter']
-                }
-            }
-        }
-    }
+                    "text/event-stream": components["schemas"]["SseEmitter"];
+                };
+            };
+        };
+    };
     handoff: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['HandoffView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["HandoffView"];
+                };
+            };
+        };
+    };
     file_1: {
         parameters: {
             query: {
-                path: string
-            }
-            header?: never
+                path: string;
+            };
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': string
-                }
-            }
-        }
-    }
+                    "*/*": string;
+                };
+            };
+        };
+    };
     zip: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': string
-                }
-            }
-        }
-    }
+                    "*/*": string;
+                };
+            };
+        };
+    };
     placement: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['PlacementView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["PlacementView"];
+                };
+            };
+        };
+    };
     plan: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['PlanRequest']
-            }
-        }
+                "application/json": components["schemas"]["PlanRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['PlanView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["PlanView"];
+                };
+            };
+        };
+    };
     list_1: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['ProgramView'][]
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["ProgramView"][];
+                };
+            };
+        };
+    };
     upload: {
         parameters: {
             query: {
-                name: string
-            }
-            header?: never
+                name: string;
+            };
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/octet-stream': string
-            }
-        }
+                "application/octet-stream": string;
+            };
+        };
         responses: {
             /** @description Created */
             201: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['Uploaded']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["Uploaded"];
+                };
+            };
+        };
+    };
     delete_1: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-                program: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+                program: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description No Content */
             204: {
                 headers: {
-                    [name: string]: unknown
-                }
-                content?: never
-            }
-        }
-    }
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     file: {
         parameters: {
             query: {
-                name: string
-                fill?: number
-            }
-            header?: never
+                name: string;
+                fill?: number;
+            };
+            header?: never;
             path: {
-                id: string
-                program: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+                program: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': string
-                }
-            }
-        }
-    }
+                    "*/*": string;
+                };
+            };
+        };
+    };
     image: {
         parameters: {
             query?: {
-                fill?: number
-            }
-            header?: never
+                fill?: number;
+            };
+            header?: never;
             path: {
-                id: string
-                program: string
-            }
-            cookie?: never
-        }
-        requestBody?: never
+                id: string;
+                program: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['ImageView']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["ImageView"];
+                };
+            };
+        };
+    };
     redo: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['RevisionRequest']
-            }
-        }
+                "application/json": components["schemas"]["RevisionRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['Accepted']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["Accepted"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
-            query?: never
-            header?: never
+            query?: never;
+            header?: never;
             path: {
-                id: string
-            }
-            cookie?: never
-        }
+                id: string;
+            };
+            cookie?: never;
+        };
         requestBody: {
             content: {
-                'application/json': components['schemas']['RevisionRequest']
-            }
-        }
+                "application/json": components["schemas"]["RevisionRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
                 headers: {
-                    [name: string]: unknown
-                }
+                    [name: string]: unknown;
+                };
                 content: {
-                    '*/*': components['schemas']['Accepted']
-                }
-            }
-        }
-    }
+                    "*/*": components["schemas"]["Accepted"];
+                };
+            };
+        };
+    };
 }

@@ -25,8 +25,9 @@ public final class Problems {
     }
 
     static void tooLarge(HttpServletResponse response, long limit) throws IOException {
-        write(response, 413, "Too large", tooLargeDetail(limit));
+        // What is still on its way is not read.
         response.setHeader("Connection", "close");
+        write(response, 413, "Too large", tooLargeDetail(limit));
     }
 
     /** Says how much is allowed. */

@@ -3,6 +3,8 @@ package polymetron.server.problem;
 import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
 import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
@@ -19,20 +21,16 @@ import polymetron.server.guard.BodyTooLarge;
 import polymetron.server.guard.Problems;
 
 /** Turns failures into problem documents (RFC 9457) that say where and what would be right. */
+// Before Spring's own advice, which would not say what was wrong.
+@Order(Ordered.HIGHEST_PRECEDENCE)
 @RestControllerAdvice
-final class ProblemAdvice {
+public final class ProblemAdvice {
     private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
 
     private static ProblemDetail problem(HttpStatus status, String title, String detail) {
-        ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, sentence(detail));
+        ProblemDetail problem = ProblemDetail.forStatusAndDetail(status, detail);
         problem.setTitle(title);
         return problem;
-    }
-
-    private static String sentence(String text) {
-        return text == null || text.isEmpty()
-                ? ""
-                : Character.toUpperCase(text.charAt(0)) + text.substring(1);
     }
 
     private static ProblemDetail field(

@@ -1,0 +1,273 @@
+package polymetron.server.platform;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import polymetron.Shipped;
+import polymetron.server.OneServer;
+import polymetron.server.RunningServer;
+import polymetron.server.RunningServer.Answer;
+import tools.jackson.databind.JsonNode;
+
+@ExtendWith(OneServer.class)
+final class PlatformApiTest {
+    private final RunningServer server;
+
+    PlatformApiTest(RunningServer server) {
+        this.server = server;
+    }
+
+    private Answer edit(String id, long revision, String edit) {
+        return server.post(
+                "/api/platforms/" + id + "/edits",
+                "{\"revision\": %d, \"edit\": %s}".formatted(revision, edit));
+    }
+
+    private JsonNode read(String id) {
+        return server.get("/api/platforms/" + id).json();
+    }
+
+    @Test
+    void theDemoIsThereAndHasNoFindings() {
+        JsonNode demo =
+                server.get("/api/platforms")
+                        .json()
+                        .valueStream()
+                        .filter(each -> each.path("name").asString().equals("Ridge Station"))
+                        .findFirst()
+                        .orElseThrow();
+        assertThat(demo.path("errors").asInt()).isZero();
+        assertThat(demo.path("blocks").asInt()).isEqualTo(8);
+    }
+
+    /** The first half of the walk: blocks one by one, each as the wiring plan proposes, end without a finding. */
+    @Test
+    void anEmptyPlatformIsBuiltBlockByBlock() {
+        String id = server.create("Block by block", null);
+        String[][] blocks = {
+            {"polymetron:processor:rv32-small:1.0", null},
+            {"polymetron:memory:block-memory:1.0", null},
+            {"polymetron:serial:uart:1.0", "console"},
+            {"polymetron:io:gpio:1.0", "lamps"},
+            {"polymetron:io:gpio:1.0", "switches"},
+            {"polymetron:timer:machine-timer:1.0", null},
+            {"polymetron:interrupt:interrupt-controller:1.0", null}
+        };
+        for (String[] block : blocks) {
+            String part = block[1] == null ? "" : ", \"part\": \"%s\"".formatted(block[1]);
+            JsonNode plan =
+                    server.post(
+                                    "/api/platforms/" + id + "/plan",
+                                    "{\"add\": {\"type\": \"%s\"%s}}".formatted(block[0], part))
+                            .json();
+            assertThat(plan.path("lines").valueStream())
+                    .allSatisfy(line -> assertThat(line.path("why").asString()).isNotBlank());
+            assertThat(
+                            edit(id, plan.path("revision").asLong(), plan.path("edit").toString())
+                                    .status())
+                    .isEqualTo(200);
+        }
+        JsonNode whole = read(id);
+        assertThat(whole.path("revision").asLong()).isEqualTo(8);
+        assertThat(whole.path("findings").valueStream().map(each -> each.path("what").asString()))
+                .isEmpty();
+        JsonNode again = server.post("/api/platforms/" + id + "/plan", "{}").json();
+        assertThat(again.path("lines").valueStream()).isEmpty();
+    }
+
+    @Test
+    void aStaleEditIsRefusedWithWhatChangedMeanwhile() {
+        String id = server.create("Two users", "station");
+        assertThat(
+                        edit(
+                                        id,
+                                        1,
+                                        "{\"edit\": \"rename-block\", \"block\": \"lamps\","
+                                                + " \"name\": \"bar\"}")
+                                .status())
+                .isEqualTo(200);
+        Answer late = edit(id, 1, "{\"edit\": \"remove-block\", \"block\": \"lamps\"}");
+        assertThat(late.status()).isEqualTo(409);
+        assertThat(late.response().headers().firstValue("Content-Type").orElseThrow())
+                .isEqualTo("application/problem+json");
+        assertThat(late.json().path("revision").asLong()).isEqualTo(2);
+        assertThat(late.json().path("meanwhile").valueStream().map(JsonNode::asString))
+                .containsExactly("rename lamps to bar");
+        assertThat(server.post("/api/platforms/" + id + "/undo", Map.of("revision", 1)).status())
+                .isEqualTo(409);
+    }
+
+    @Test
+    void undoAndRedoWalkThroughTheSameContents() {
+        String id = server.create("There and back", "station");
+        String[] documents = new String[4];
+        documents[1] = document(id);
+        edit(id, 1, "{\"edit\": \"rename-block\", \"block\": \"lamps\", \"name\": \"bar\"}");
+        documents[2] = document(id);
+        edit(
+                id,
+                2,
+                "{\"edit\": \"set-parameter\", \"block\": \"console\", \"parameter\": \"BAUD\","
+                        + " \"value\": \"9600\"}");
+        documents[3] = document(id);
+        assertThat(read(id).path("undo").asString()).isEqualTo("set BAUD of console to 9600");
+        assertThat(go(id, "undo", 3)).isEqualTo(documents[2]);
+        assertThat(go(id, "undo", 4)).isEqualTo(documents[1]);
+        assertThat(read(id).has("undo")).isFalse();
+        assertThat(server.post("/api/platforms/" + id + "/undo", Map.of("revision", 5)).status())
+                .isEqualTo(422);
+        assertThat(go(id, "redo", 5)).isEqualTo(documents[2]);
+        assertThat(go(id, "redo", 6)).isEqualTo(documents[3]);
+        assertThat(go(id, "undo", 7)).isEqualTo(documents[2]);
+        edit(id, 8, "{\"edit\": \"rename-platform\", \"name\": \"Elsewhere\"}");
+        assertThat(read(id).has("redo")).as("a new edit ends redo").isFalse();
+        assertThat(go(id, "undo", 9)).isEqualTo(documents[2]);
+    }
+
+    private String document(String id) {
+        return server.get("/api/platforms/" + id + "/document").text();
+    }
+
+    private String go(String id, String word, long revision) {
+        assertThat(
+                        server.post(
+                                        "/api/platforms/" + id + "/" + word,
+                                        Map.of("revision", revision))
+                                .status())
+                .isEqualTo(200);
+        return document(id);
+    }
+
+    @Test
+    void anotherBrowserIsToldOfEveryRevision() throws Exception {
+        String id = server.create("Seen by two", "station");
+        HttpResponse<InputStream> stream =
+                server.client()
+                        .send(
+                                server.request("/api/platforms/" + id + "/events").build(),
+                                HttpResponse.BodyHandlers.ofInputStream());
+        BlockingQueue<String> lines = new LinkedBlockingQueue<>();
+        Thread.ofVirtual()
+                .start(
+                        () -> {
+                            try (BufferedReader reader =
+                                    new BufferedReader(
+                                            new InputStreamReader(
+                                                    stream.body(), StandardCharsets.UTF_8))) {
+                                reader.lines().forEach(lines::add);
+                            } catch (IOException | java.io.UncheckedIOException end) {
+                                // The test has seen enough.
+                            }
+                        });
+        assertThat(lines.poll(10, TimeUnit.SECONDS)).isEqualTo("event:hello");
+        edit(id, 1, "{\"edit\": \"rename-platform\", \"name\": \"Seen by both\"}");
+        String line = "";
+        while (line != null && !line.equals("data:2")) {
+            line = lines.poll(10, TimeUnit.SECONDS);
+        }
+        assertThat(line).isEqualTo("data:2");
+        stream.body().close();
+    }
+
+    @Test
+    void exportAndImportGiveTheSameBytes() {
+        byte[] demo = Shipped.file("demo/ridge-station.json");
+        Answer imported = server.upload("/api/platforms/import?name=ridge-station.json", demo);
+        assertThat(imported.status()).isEqualTo(201);
+        String id = imported.json().path("id").asString();
+        assertThat(server.get("/api/platforms/" + id + "/document").bytes()).isEqualTo(demo);
+        String copy =
+                server.post("/api/platforms/" + id + "/copy", "{}").json().path("id").asString();
+        assertThat(read(copy).path("name").asString()).isEqualTo("Copy of Ridge Station");
+        assertThat(read(copy).path("fingerprint").asString())
+                .as("the name is part of what software sees")
+                .isNotBlank();
+        assertThat(server.send(server.request("/api/platforms/" + copy).DELETE().build()).status())
+                .isEqualTo(204);
+        assertThat(server.get("/api/platforms/" + copy).status()).isEqualTo(404);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
+                    {"edit": "set-parameter", "block": "nobody", "parameter": "BAUD", "value": "1"}      | nobody
+                    {"edit": "attach", "block": "lamps", "busInterface": "registers", "bus": "system", "base": "0x1_0000_0000_0000_0000"} | 64
+                    {"edit": "attach", "block": "lamps", "busInterface": "registers", "bus": "system", "base": "high"} | high
+                    {"edit": "rename-block", "block": "lamps", "name": "two words"}                       | two words
+                    {"edit": "paint", "block": "lamps"}                                                   | paint
+                    {"edit": "remove-block", "block": "lamps", "surprise": true}                          | surprise
+                    null                                                                                  | missing
+                    """)
+    void badEditsAreExplainedAndChangeNothing(String edit, String says) {
+        String id = server.create("Untouched", "station");
+        String before = document(id);
+        Answer answer = edit(id, 1, edit);
+        assertThat(answer.status()).isIn(400, 422);
+        assertThat(answer.json().path("detail").asString()).contains(says);
+        assertThat(document(id)).isEqualTo(before);
+        assertThat(read(id).path("revision").asLong()).isEqualTo(1);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
+                    {"format":                      | line
+                    []                              | object
+                    {"name": "Half"}                | format
+                    """)
+    void brokenDocumentsAreExplained(String document, String says) {
+        Answer answer =
+                server.upload(
+                        "/api/platforms/import?name=broken.json",
+                        document.getBytes(StandardCharsets.UTF_8));
+        assertThat(answer.status()).isEqualTo(422);
+        assertThat(answer.json().path("detail").asString()).contains(says).contains("broken.json");
+    }
+
+    @Test
+    void whatIsNotThereIsSaid() {
+        assertThat(server.get("/api/platforms/00000000-0000-0000-0000-000000000000").status())
+                .isEqualTo(404);
+        assertThat(server.get("/api/platforms/none").json().path("detail").asString())
+                .contains("none");
+        assertThat(
+                        server.post("/api/platforms", Map.of("name", "x", "board", "a:b:c:1.0"))
+                                .json()
+                                .path("field")
+                                .asString())
+                .isEqualTo("board");
+    }
+
+    @Test
+    void questionsAboutAddressesAreAnswered() {
+        String id = server.create("Asked", "station");
+        JsonNode places = server.get("/api/platforms/" + id + "/at?address=0x10000014").json();
+        assertThat(places.toString()).contains("LSR");
+        JsonNode placement = server.get("/api/platforms/" + id + "/placement").json();
+        assertThat(edit(id, 1, placement.path("edit").toString()).status()).isEqualTo(200);
+        assertThat(
+                        server.get("/api/platforms/" + id + "/placement")
+                                .json()
+                                .path("moves")
+                                .valueStream())
+                .as("placing again twice changes nothing")
+                .isEmpty();
+    }
+}
