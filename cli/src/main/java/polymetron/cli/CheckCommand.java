@@ -8,6 +8,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.finding.Checks;
 import polymetron.finding.Finding;
 import polymetron.finding.Fix;
@@ -28,6 +29,16 @@ final class CheckCommand implements Callable<Integer> {
         List<Finding> findings = Checks.run(Inputs.platform(file));
         print(spec.commandLine().getOut(), findings);
         return Checks.hasErrors(findings) ? CommandLineApplication.FINDINGS : 0;
+    }
+
+    /** Prints the findings when one of them is of error grade: nothing is made from such a platform. */
+    static boolean refuses(ElaboratedPlatform platform, PrintWriter err) {
+        List<Finding> findings = Checks.run(platform);
+        boolean refused = Checks.hasErrors(findings);
+        if (refused) {
+            print(err, findings);
+        }
+        return refused;
     }
 
     static void print(PrintWriter out, List<Finding> findings) {

@@ -1,7 +1,6 @@
 package polymetron.cli;
 
 import java.nio.file.Path;
-import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -9,8 +8,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.finding.Checks;
-import polymetron.finding.Finding;
 import polymetron.handoff.Handoff;
 import polymetron.handoff.HandoffFile;
 
@@ -35,9 +32,7 @@ final class ExportCommand implements Callable<Integer> {
     @Override
     public Integer call() throws Exception {
         ElaboratedPlatform platform = Inputs.platform(file);
-        List<Finding> findings = Checks.run(platform);
-        if (Checks.hasErrors(findings)) {
-            CheckCommand.print(spec.commandLine().getErr(), findings);
+        if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
             return CommandLineApplication.FINDINGS;
         }
         Handoff handoff = Handoff.of(platform);

@@ -50,6 +50,9 @@ final class ImageCommand implements Callable<Integer> {
             throw new BadInput("--fill is a byte, 0 to 255, not " + fill);
         }
         ElaboratedPlatform platform = Inputs.platform(file);
+        if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
+            return CommandLineApplication.FINDINGS;
+        }
         ProgramImage image = Inputs.image(platform, elf, fill);
         PrintWriter console = spec.commandLine().getOut();
         for (SectionPlace place : image.sections()) {

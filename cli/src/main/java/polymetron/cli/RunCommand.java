@@ -55,6 +55,9 @@ final class RunCommand implements Callable<Integer> {
             throw new BadInput("--seconds lies between 0 and 86400");
         }
         ElaboratedPlatform platform = Inputs.platform(file);
+        if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
+            return CommandLineApplication.FINDINGS;
+        }
         Machine machine = new Machine(platform);
         machine.load(Inputs.image(platform, elf, 0));
         UartModel console =

@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import polymetron.address.AddressRange;
 
@@ -133,8 +134,7 @@ public final class ElfReader {
                                 .formatted(index, inMemory, start));
             }
         }
-        byte[] contents = new byte[(int) inFile];
-        file.get((int) offset, contents);
+        byte[] contents = Arrays.copyOfRange(file.array(), (int) offset, (int) (offset + inFile));
         long flags = wordAt(at + 24);
         return new ElfProgram.Segment(
                 virtual, load, contents, inMemory, (flags & 2) != 0, (flags & 1) != 0);

@@ -1,16 +1,37 @@
 package polymetron.image;
 
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
 import java.util.Arrays;
 
-/** A growing text of hexadecimal digits; the records of the image formats are written through it. */
+/**
+ * A growing text of hexadecimal digits; the records of the image formats are written through it. Images reach many
+ * megabytes, so the two digits of a byte come from a table and are stored at once.
+ */
 final class HexText {
-    private static final byte[] DIGITS =
-            "0123456789ABCDEF".getBytes(java.nio.charset.StandardCharsets.US_ASCII);
+    private static final VarHandle PAIR =
+            MethodHandles.byteArrayViewVarHandle(short[].class, ByteOrder.BIG_ENDIAN);
+    private static final short[] DIGITS = new short[256];
+
+    static {
+        for (int value = 0; value < DIGITS.length; value++) {
+            DIGITS[value] = (short) (digit(value >>> 4) << 8 | digit(value & 15));
+        }
+    }
+
     private byte[] text;
     private int length;
 
+    /**
+     * @param capacity characters that are expected; exactly right, nothing is copied
+     */
     HexText(int capacity) {
         text = new byte[capacity];
+    }
+
+    private static int digit(int value) {
+        return value < 10 ? '0' + value : 'A' + value - 10;
     }
 
     HexText put(char character) {
@@ -22,8 +43,9 @@ final class HexText {
     /** The lowest bits of a value as so many bytes, most significant first. */
     HexText put(long value, int bytes) {
         reserve(2 * bytes);
-        for (int shift = 8 * bytes - 4; shift >= 0; shift -= 4) {
-            text[length++] = DIGITS[(int) (value >>> shift) & 15];
+        for (int shift = 8 * (bytes - 1); shift >= 0; shift -= 8) {
+            PAIR.set(text, length, DIGITS[(int) (value >>> shift) & 0xFF]);
+            length += 2;
         }
         return this;
     }
@@ -31,23 +53,27 @@ final class HexText {
     /** Bytes in order; returns their sum. */
     int put(byte[] bytes, int from, int count) {
         reserve(2 * count);
+        byte[] to = text;
+        int place = length;
         int sum = 0;
         for (int at = from; at < from + count; at++) {
             int value = bytes[at] & 0xFF;
             sum += value;
-            text[length++] = DIGITS[value >>> 4];
-            text[length++] = DIGITS[value & 15];
+            PAIR.set(to, place, DIGITS[value]);
+            place += 2;
         }
+        length = place;
         return sum;
     }
 
     private void reserve(int more) {
         if (length + more > text.length) {
-            text = Arrays.copyOf(text, Math.max(2 * text.length, length + more));
+            text = Arrays.copyOf(text, Math.max(text.length + text.length / 2, length + more));
         }
     }
 
+    /** The text; nothing is put behind it any more. */
     byte[] bytes() {
-        return Arrays.copyOf(text, length);
+        return length == text.length ? text : Arrays.copyOf(text, length);
     }
 }

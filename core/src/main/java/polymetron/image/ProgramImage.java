@@ -162,19 +162,26 @@ public record ProgramImage(
         List<Chunk> inside =
                 chunks.stream().filter(chunk -> memory.range().contains(chunk.address())).toList();
         long end = inside.stream().mapToLong(Chunk::end).max().orElse(base);
-        byte[] bytes = new byte[(int) (end - base)];
-        Arrays.fill(bytes, fill);
-        long loaded = 0;
-        for (Chunk chunk : inside) {
-            System.arraycopy(
-                    chunk.bytes(), 0, bytes, (int) (chunk.address() - base), chunk.bytes().length);
-            loaded += chunk.bytes().length;
-        }
+        long loaded = inside.stream().mapToLong(chunk -> chunk.bytes().length).sum();
         long zero =
                 program.segments().stream()
                         .filter(segment -> memory.range().contains(segment.virtualAddress()))
                         .mapToLong(segment -> segment.memoryBytes() - segment.contents().length)
                         .sum();
-        return new MemoryContents(memory, bytes, loaded, zero);
+        return new MemoryContents(memory, joined(inside, base, end, fill), loaded, zero);
+    }
+
+    private static byte[] joined(List<Chunk> chunks, long base, long end, byte fill) {
+        if (chunks.size() == 1 && chunks.getFirst().address() == base) {
+            // The usual program: one piece from the base on, as it is.
+            return chunks.getFirst().bytes();
+        }
+        byte[] bytes = new byte[(int) (end - base)];
+        Arrays.fill(bytes, fill);
+        for (Chunk chunk : chunks) {
+            System.arraycopy(
+                    chunk.bytes(), 0, bytes, (int) (chunk.address() - base), chunk.bytes().length);
+        }
+        return bytes;
     }
 }

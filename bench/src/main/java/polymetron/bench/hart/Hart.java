@@ -168,20 +168,24 @@ public final class Hart {
             }
         }
         int done = 0;
+        boolean jumped = false;
         while (done < most) {
-            if (translating) {
-                Region region = translator.regionAt(code, codeBase, pc, multiplies);
-                if (region != null) {
-                    long outcome = region.run(x, data.bytes, dataBase, data.guard, most - done);
-                    int executed = (int) (outcome >>> 32);
-                    pc = (int) outcome;
-                    done += executed;
-                    if (done >= most
-                            || Integer.compareUnsigned(pc - codeBase, code.bytes.length) >= 0
-                            || (pc & 3) != 0) {
-                        return Math.max(done, 1);
-                    }
-                    if (executed > 0) {
+            Translation translation =
+                    translating ? translator.at(code, codeBase, pc, multiplies, jumped) : null;
+            if (translation != null) {
+                int slice = translation.most(most - done);
+                long outcome = translation.region().run(x, data.bytes, dataBase, data.guard, slice);
+                int executed = (int) (outcome >>> 32);
+                pc = (int) outcome;
+                done += executed;
+                if (done >= most
+                        || Integer.compareUnsigned(pc - codeBase, code.bytes.length) >= 0
+                        || (pc & 3) != 0) {
+                    return Math.max(done, 1);
+                }
+                if (executed > 0) {
+                    jumped = executed < slice - RegionWriter.MOST_INSTRUCTIONS;
+                    if (jumped) {
                         continue;
                     }
                 }
@@ -189,6 +193,7 @@ public final class Hart {
             int before = done;
             doneBefore = done;
             done += interpret(most - done);
+            jumped = true;
             if (ended || done == before) {
                 ended = false;
                 return Math.max(done, 1);

@@ -3,9 +3,11 @@ package polymetron.bench.hart;
 import static java.lang.constant.ConstantDescs.CD_int;
 import static java.lang.constant.ConstantDescs.CD_long;
 
+import java.lang.classfile.Attributes;
 import java.lang.classfile.ClassFile;
 import java.lang.classfile.CodeBuilder;
 import java.lang.classfile.Label;
+import java.lang.classfile.attribute.CodeAttribute;
 import java.lang.constant.ClassDesc;
 import java.lang.constant.ConstantDescs;
 import java.lang.constant.MethodTypeDesc;
@@ -24,7 +26,12 @@ import java.util.TreeMap;
  * never has to undo anything, and instructions are counted exactly.
  */
 final class RegionWriter {
-    private static final int MOST_INSTRUCTIONS = 240;
+    /** Most instructions of a region. */
+    static final int MOST_INSTRUCTIONS = 240;
+
+    /** The Java virtual machine never compiles a method of more bytes (HotSpot's DontCompileHugeMethods). */
+    private static final int LONGEST_METHOD = 8_000;
+
     private static final int X = 1;
     private static final int DATA = 2;
     private static final int DATA_BASE = 3;
@@ -86,37 +93,54 @@ final class RegionWriter {
 
     /** The translation, or null when there is nothing at the entry that can be translated. */
     Region write() {
-        discover();
-        if (blocks.get(entry).isEmpty()) {
-            return null;
+        for (int most = MOST_INSTRUCTIONS; ; most /= 2) {
+            discover(most);
+            if (blocks.get(entry).isEmpty()) {
+                return null;
+            }
+            byte[] bytes = classFile();
+            if (longestMethod(bytes) <= LONGEST_METHOD || most == 1) {
+                return load(bytes);
+            }
+            blocks.clear();
+            labels.clear();
+            exits.clear();
+            used.clear();
+            written.clear();
         }
-        byte[] bytes =
-                ClassFile.of()
-                        .build(
-                                SELF,
-                                type ->
-                                        type.withInterfaceSymbols(
-                                                        ClassDesc.of(Region.class.getName()))
-                                                .withFlags(AccessFlag.FINAL)
-                                                .withMethodBody(
-                                                        ConstantDescs.INIT_NAME,
-                                                        ConstantDescs.MTD_void,
-                                                        ClassFile.ACC_PUBLIC,
-                                                        body ->
-                                                                body.aload(0)
-                                                                        .invokespecial(
-                                                                                ConstantDescs
-                                                                                        .CD_Object,
-                                                                                ConstantDescs
-                                                                                        .INIT_NAME,
-                                                                                ConstantDescs
-                                                                                        .MTD_void)
-                                                                        .return_())
-                                                .withMethodBody(
-                                                        "run",
-                                                        RUN,
-                                                        ClassFile.ACC_PUBLIC,
-                                                        this::body));
+    }
+
+    private static int longestMethod(byte[] bytes) {
+        return ClassFile.of().parse(bytes).methods().stream()
+                .flatMap(method -> method.findAttribute(Attributes.code()).stream())
+                .mapToInt(CodeAttribute::codeLength)
+                .max()
+                .orElse(0);
+    }
+
+    private byte[] classFile() {
+        return ClassFile.of()
+                .build(
+                        SELF,
+                        type ->
+                                type.withInterfaceSymbols(ClassDesc.of(Region.class.getName()))
+                                        .withFlags(AccessFlag.FINAL)
+                                        .withMethodBody(
+                                                ConstantDescs.INIT_NAME,
+                                                ConstantDescs.MTD_void,
+                                                ClassFile.ACC_PUBLIC,
+                                                body ->
+                                                        body.aload(0)
+                                                                .invokespecial(
+                                                                        ConstantDescs.CD_Object,
+                                                                        ConstantDescs.INIT_NAME,
+                                                                        ConstantDescs.MTD_void)
+                                                                .return_())
+                                        .withMethodBody(
+                                                "run", RUN, ClassFile.ACC_PUBLIC, this::body));
+    }
+
+    private static Region load(byte[] bytes) {
         try {
             return (Region)
                     MethodHandles.lookup()
@@ -130,15 +154,15 @@ final class RegionWriter {
     }
 
     /** Finds the blocks that plain jumps lead to, nearest first, until there are enough instructions. */
-    private void discover() {
+    private void discover(int most) {
         List<Integer> open = new ArrayList<>(List.of(entry));
         int total = 0;
-        for (int next = 0; next < open.size() && total < MOST_INSTRUCTIONS; next++) {
+        for (int next = 0; next < open.size() && total < most; next++) {
             int start = open.get(next);
             if (blocks.containsKey(start)) {
                 continue;
             }
-            List<Instruction> block = block(start, MOST_INSTRUCTIONS - total);
+            List<Instruction> block = block(start, most - total);
             if (block.isEmpty() && start != entry) {
                 continue;
             }

@@ -12,39 +12,47 @@ final class Translator {
     private static final int MOST_REGIONS = 4096;
 
     private Ram ram;
-    private Region[] regions = {};
+    private Translation[] regions = {};
     private byte[] heat = {};
     private final BitSet translated = new BitSet();
     private int count;
 
-    /** The translation that begins at an address, or null as long as there is none. */
-    Region regionAt(Ram code, int codeBase, int pc, boolean multiplies) {
+    /**
+     * The translation that begins at an address, or null as long as there is none.
+     *
+     * @param jumped whether a jump led here. Where a run merely stopped for a while is no place for a translation:
+     *     there would be one for every instruction in the end.
+     */
+    Translation at(Ram code, int codeBase, int pc, boolean multiplies, boolean jumped) {
         if (code != ram) {
             start(code);
         }
         int index = pc - codeBase >>> 2;
-        Region region = regions[index];
-        if (region == null && heat[index] >= 0 && ++heat[index] >= HOT) {
-            region = translate(code, codeBase, pc - codeBase, multiplies);
-            regions[index] = region;
+        Translation found = regions[index];
+        if (found == null && jumped && heat[index] >= 0 && ++heat[index] >= HOT) {
+            found = translate(code, codeBase, pc - codeBase, multiplies);
+            regions[index] = found;
             // Where there is nothing to translate, do not try again.
             heat[index] = -1;
         }
-        return region;
+        return found;
     }
 
-    private Region translate(Ram code, int codeBase, int offset, boolean multiplies) {
+    private Translation translate(Ram code, int codeBase, int offset, boolean multiplies) {
         if (count >= MOST_REGIONS) {
             start(code);
         }
         Region region = new RegionWriter(code, codeBase, offset, multiplies, translated).write();
-        count += region == null ? 0 : 1;
-        return region;
+        if (region == null) {
+            return null;
+        }
+        count++;
+        return new Translation(region);
     }
 
     private void start(Ram code) {
         ram = code;
-        regions = new Region[code.bytes.length / 4];
+        regions = new Translation[code.bytes.length / 4];
         heat = new byte[code.bytes.length / 4];
         translated.clear();
         count = 0;

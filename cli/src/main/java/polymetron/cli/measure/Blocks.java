@@ -1,0 +1,50 @@
+package polymetron.cli.measure;
+
+import java.util.List;
+import java.util.TreeMap;
+import polymetron.address.Address;
+import polymetron.library.Vlnv;
+import polymetron.platform.Attachment;
+import polymetron.platform.Block;
+import polymetron.platform.Bus;
+import polymetron.platform.ClockDomain;
+import polymetron.platform.Platform;
+
+/** Puts platforms for measurements together: one clock domain, one bus. */
+final class Blocks {
+    private static final String BUS = "system";
+    private static final String DOMAIN = "main";
+
+    private Blocks() {}
+
+    static Platform platform(String name, List<Block> blocks) {
+        return Platform.empty(name, Vlnv.parse("polymetron:boards:foreland:1.0"))
+                .withDomains(List.of(new ClockDomain(DOMAIN, "oscillator", "reset_button")))
+                .withBuses(List.of(new Bus(BUS, "axi4-lite", 32, 32, DOMAIN)))
+                .withBlocks(blocks);
+    }
+
+    static Block block(String name, String type) {
+        Vlnv identity = Vlnv.parse("polymetron:" + type + ":1.0");
+        return new Block(name, identity, new TreeMap<>(), null, null, null, null)
+                .withDomain("clk", DOMAIN)
+                .withDomain("rst", DOMAIN);
+    }
+
+    static Block processor(String name) {
+        Attachment open = new Attachment(BUS, null, null);
+        return block(name, "processor:rv32-small")
+                .withAttachment("data", open)
+                .withAttachment("instruction", open);
+    }
+
+    static Block memory(String name, long base, long sizeBytes) {
+        return at(block(name, "memory:block-memory"), "port", base)
+                .withParameter("SIZE", Long.toString(sizeBytes));
+    }
+
+    /** Puts a target on the bus. */
+    static Block at(Block block, String busInterface, long base) {
+        return block.withAttachment(busInterface, new Attachment(BUS, new Address(base), null));
+    }
+}

@@ -1,0 +1,4 @@
+    .text
+    .globl _start
+_start:
+    .incbin "contents.bin"
