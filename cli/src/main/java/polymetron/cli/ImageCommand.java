@@ -71,7 +71,7 @@ final class ImageCommand implements Callable<Integer> {
         for (ImageFile each : ImageFiles.of(image, Names.fromTitle(platform.platform().name()))) {
             Inputs.write(out, each.name(), each.bytes());
             console.printf(
-                    "%-32s %10d bytes  crc32 %08x%n",
+                    "%-32s %10s bytes  crc32 %08x%n",
                     each.name(), each.bytes().length, each.crc32());
         }
         console.flush();

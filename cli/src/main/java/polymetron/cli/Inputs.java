@@ -41,7 +41,7 @@ final class Inputs {
         requireFile(elf);
         if (Files.size(elf) > ElfReader.LARGEST) {
             throw new ElfException(
-                    "%s has %d bytes; at most %d are read"
+                    "%s has %s bytes; at most %s are read"
                             .formatted(elf, Files.size(elf), ElfReader.LARGEST));
         }
         return ProgramImage.of(platform, ElfReader.read(Files.readAllBytes(elf)), (byte) fill);

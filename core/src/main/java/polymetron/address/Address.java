@@ -36,7 +36,7 @@ public record Address(long bits) implements Comparable<Address> {
                                                         .formatted(text)));
         if (value.compareTo(LIMIT) >= 0) {
             throw new IllegalArgumentException(
-                    "%s needs %d bits; an address has at most 64"
+                    "%s needs %s bits; an address has at most 64"
                             .formatted(text.strip(), value.bitLength()));
         }
         return new Address(value.longValue());

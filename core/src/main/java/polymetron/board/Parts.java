@@ -57,7 +57,7 @@ public final class Parts {
             }
             if (port.width() != signal.get().width()) {
                 differences.add(
-                        "%s is %d wide, %s has %d lines"
+                        "%s is %s wide, %s has %s lines"
                                 .formatted(
                                         port.name(),
                                         port.width(),

@@ -56,7 +56,7 @@ public record PinUse(String pin, String port, Object subject) {
         for (int line = 0; line < pins.size(); line++) {
             uses.add(
                     new PinUse(
-                            pins.get(line), "%s.%s[%d]".formatted(ref.block(), port, line), ref));
+                            pins.get(line), "%s.%s[%s]".formatted(ref.block(), port, line), ref));
         }
     }
 }

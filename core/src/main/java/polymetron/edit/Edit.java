@@ -107,7 +107,7 @@ public sealed interface Edit {
             implements Edit {
         @Override
         public String describe() {
-            return "connect interrupt %s.%s to %s %d".formatted(block, source, sinkBlock, input);
+            return "connect interrupt %s.%s to %s %s".formatted(block, source, sinkBlock, input);
         }
     }
 

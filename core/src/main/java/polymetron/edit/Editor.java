@@ -84,7 +84,7 @@ public final class Editor {
                 require(
                         depth < DEEPEST,
                         "edits",
-                        "edits are nested more than %d deep".formatted(DEEPEST));
+                        "edits are nested more than %s deep".formatted(DEEPEST));
                 Platform result = platform;
                 for (Edit part : several.edits()) {
                     require(part != null, "edits", "one of the edits is empty");
@@ -369,7 +369,7 @@ public final class Editor {
         require(
                 bus.addressWidth() >= 12 && bus.addressWidth() <= 64,
                 "addressWidth",
-                "a bus has 12 to 64 address bits, not %d".formatted(bus.addressWidth()));
+                "a bus has 12 to 64 address bits, not %s".formatted(bus.addressWidth()));
         require(
                 bus.domain() == null || platform.domain(bus.domain()).isPresent(),
                 "domain",

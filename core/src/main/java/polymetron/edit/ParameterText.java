@@ -61,7 +61,7 @@ final class ParameterText {
             if (plain.get().bitLength() > 64) {
                 throw new RejectedEdit(
                         "value",
-                        "%s cannot be %s: that needs %d bits, at most 64 are possible"
+                        "%s cannot be %s: that needs %s bits, at most 64 are possible"
                                 .formatted(parameter.title(), value, plain.get().bitLength()));
             }
             return plain;

@@ -35,7 +35,7 @@ public final class Expression {
     public static Expression parse(String source) {
         if (source.length() > LONGEST) {
             throw new ExpressionException(
-                    "an expression has at most %d characters, this one %d"
+                    "an expression has at most %s characters, this one %s"
                             .formatted(LONGEST, source.length()));
         }
         return new Expression(source, new Parser(source).parse());

@@ -39,7 +39,7 @@ final class Lexer {
             matcher.region(at, source.length());
             if (!matcher.lookingAt()) {
                 throw new ExpressionException(
-                        "in '%s', character %d: '%s' does not belong in an expression"
+                        "in '%s', character %s: '%s' does not belong in an expression"
                                 .formatted(source, at + 1, source.charAt(at)));
             }
             tokens.add(new Token(kind(matcher), matcher.group(), at));

@@ -46,7 +46,7 @@ final class Literal {
                 || Integer.parseInt(digits) < 1
                 || Integer.parseInt(digits) > Node.WIDEST) {
             throw new ExpressionException(
-                    "%s: a width lies between 1 and %d bits".formatted(text, Node.WIDEST));
+                    "%s: a width lies between 1 and %s bits".formatted(text, Node.WIDEST));
         }
         return Integer.parseInt(digits);
     }

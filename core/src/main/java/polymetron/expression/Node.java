@@ -314,7 +314,7 @@ sealed interface Node {
         static int checked(long width) {
             if (width < 1 || width > WIDEST) {
                 throw new ExpressionException(
-                        "the result would be %d bits wide; between 1 and %d are possible"
+                        "the result would be %s bits wide; between 1 and %s are possible"
                                 .formatted(width, WIDEST));
             }
             return (int) width;

@@ -58,7 +58,7 @@ final class Parser {
     private Node conditional() {
         if (++depth > DEEPEST) {
             throw new ExpressionException(
-                    "the expression is nested more than %d deep".formatted(DEEPEST));
+                    "the expression is nested more than %s deep".formatted(DEEPEST));
         }
         Node condition = binary(1);
         if (accept("?")) {
@@ -84,7 +84,7 @@ final class Parser {
         if (peek().kind() == Lexer.Kind.OPERATOR && PREFIXES.contains(peek().text())) {
             if (++depth > DEEPEST) {
                 throw new ExpressionException(
-                        "the expression is nested more than %d deep".formatted(DEEPEST));
+                        "the expression is nested more than %s deep".formatted(DEEPEST));
             }
             Node node = new Node.Unary(take().text(), unary());
             depth--;
@@ -183,7 +183,7 @@ final class Parser {
     private ExpressionException unexpected(String wanted) {
         String found = peek().kind() == Lexer.Kind.END ? "the end" : "'" + peek().text() + "'";
         return new ExpressionException(
-                "in '%s', character %d: expected %s, found %s"
+                "in '%s', character %s: expected %s, found %s"
                         .formatted(source, peek().at() + 1, wanted, found));
     }
 }

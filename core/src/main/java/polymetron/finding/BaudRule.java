@@ -55,7 +55,7 @@ final class BaudRule implements Rule {
             if (good && usual <= 2 * rate.wanted() && fixes.size() < MOST_FIXES) {
                 fixes.add(
                         new Fix(
-                                "Use %d Bd".formatted(usual),
+                                "Use %s Bd".formatted(usual),
                                 new Edit.SetParameter(
                                         block.name(), Uart.BAUD, Long.toString(usual))));
             }
@@ -64,7 +64,7 @@ final class BaudRule implements Rule {
                 block.name() + "." + Uart.BAUD,
                 String.format(
                         Locale.ROOT,
-                        "%s asks for %d Bd and gets %.0f Bd, %+.1f %%: divisor %d at a clock of %s",
+                        "%s asks for %s Bd and gets %.0f Bd, %+.1f %%: divisor %s at a clock of %s",
                         block.name(),
                         rate.wanted(),
                         rate.obtained(),

@@ -18,7 +18,7 @@ final class ConnectFixes {
             if (input.isPresent()) {
                 fixes.add(
                         new Fix(
-                                "Connect %s to %s, input %d"
+                                "Connect %s to %s, input %s"
                                         .formatted(link.ref(), sink.ref(), input.getAsInt()),
                                 new Edit.ConnectInterrupt(
                                         link.block().name(),

@@ -36,7 +36,7 @@ final class MissingInputRule implements Rule {
                 report.accept(
                         finding(
                                 link.ref(),
-                                "%s goes to input %d of %s.%s, which has inputs %d to %d"
+                                "%s goes to input %s of %s.%s, which has inputs %s to %s"
                                         .formatted(
                                                 link.ref(),
                                                 link.wire().input(),

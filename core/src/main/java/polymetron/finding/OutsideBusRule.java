@@ -53,7 +53,7 @@ final class OutsideBusRule implements Rule {
             Bus old = bus.bus();
             fixes.add(
                     new Fix(
-                            "Give %s %d address bits".formatted(bus.name(), needed),
+                            "Give %s %s address bits".formatted(bus.name(), needed),
                             new Edit.ChangeBus(
                                     new Bus(
                                             old.name(),

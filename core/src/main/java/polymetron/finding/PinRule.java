@@ -60,7 +60,7 @@ final class PinRule implements Rule {
                         report.accept(
                                 finding(
                                         link.ref(),
-                                        "%s needs %d pins and has %d"
+                                        "%s needs %s pins and has %s"
                                                 .formatted(port.name(), port.width(), given),
                                         List.of()));
                     }

@@ -42,7 +42,7 @@ final class SharedInputRule implements Rule {
                 report.accept(
                         finding(
                                 link.ref(),
-                                "%s and %s both go to input %d of %s.%s"
+                                "%s and %s both go to input %s of %s.%s"
                                         .formatted(
                                                 other.ref(),
                                                 link.ref(),

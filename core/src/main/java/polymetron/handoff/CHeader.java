@@ -65,7 +65,7 @@ final class CHeader implements Exporter {
             for (Domain domain : view.platform().domains()) {
                 define(
                         "CLOCK_%s_HZ".formatted(CText.macro(domain.name())),
-                        "PLATFORM_U(%d)".formatted(domain.frequencyHz()));
+                        "PLATFORM_U(%s)".formatted(domain.frequencyHz()));
             }
             for (TargetRange target : view.targets()) {
                 line("");
@@ -93,19 +93,19 @@ final class CHeader implements Exporter {
             }
             long clockHz = view.platform().frequencyHz(target.block());
             if (clockHz > 0) {
-                define(name + "_CLOCK_HZ", "PLATFORM_U(%d)".formatted(clockHz));
+                define(name + "_CLOCK_HZ", "PLATFORM_U(%s)".formatted(clockHz));
             }
             if ("riscv-aclint".equals(target.block().type().software().standard()) && clockHz > 0) {
                 long ticks = clockHz / target.block().shape().number("DIVIDER");
-                define(name + "_TICK_HZ", "PLATFORM_U(%d)".formatted(ticks));
+                define(name + "_TICK_HZ", "PLATFORM_U(%s)".formatted(ticks));
             }
             Uart.baudRate(view.platform(), target.block())
                     .ifPresent(
                             rate -> {
-                                define(name + "_BAUD", "PLATFORM_U(%d)".formatted(rate.wanted()));
+                                define(name + "_BAUD", "PLATFORM_U(%s)".formatted(rate.wanted()));
                                 define(
                                         name + "_DIVISOR",
-                                        "PLATFORM_U(%d)".formatted(rate.divisor()));
+                                        "PLATFORM_U(%s)".formatted(rate.divisor()));
                             });
             interrupts(name, view.interruptsOf(target.block()));
             for (Register register : target.block().shape().registers()) {
@@ -124,7 +124,7 @@ final class CHeader implements Exporter {
                             devices > 1
                                     ? name + "_" + CText.macro(link.source().name())
                                     : name + "_IRQ";
-                    define(macro, "PLATFORM_U(%d)".formatted(link.wire().input()));
+                    define(macro, "PLATFORM_U(%s)".formatted(link.wire().input()));
                 }
             }
         }
@@ -134,9 +134,9 @@ final class CHeader implements Exporter {
             if (register.isRow()) {
                 define(
                         macro + "_OFFSET(n)",
-                        "(PLATFORM_U(0x%X) + PLATFORM_U(%d) * ((n) - PLATFORM_U(%d)))"
+                        "(PLATFORM_U(0x%X) + PLATFORM_U(%s) * ((n) - PLATFORM_U(%s)))"
                                 .formatted(register.offset(), register.stride(), register.first()));
-                define(macro + "_COUNT", "PLATFORM_U(%d)".formatted(register.count()));
+                define(macro + "_COUNT", "PLATFORM_U(%s)".formatted(register.count()));
             } else {
                 define(macro + "_OFFSET", "PLATFORM_U(0x%X)".formatted(register.offset()));
             }
@@ -148,7 +148,7 @@ final class CHeader implements Exporter {
                             CText.constant(field.mask()));
                     define(
                             macro + "_" + CText.macro(field.name()) + "_SHIFT",
-                            "PLATFORM_U(%d)".formatted(field.lowBit()));
+                            "PLATFORM_U(%s)".formatted(field.lowBit()));
                 }
             }
         }

@@ -51,8 +51,8 @@ final class DeviceTree implements Exporter {
                     fingerprint);
             line("");
             open("/");
-            line("#address-cells = <%d>;", wide ? 2 : 1);
-            line("#size-cells = <%d>;", wide ? 2 : 1);
+            line("#address-cells = <%s>;", wide ? 2 : 1);
+            line("#size-cells = <%s>;", wide ? 2 : 1);
             line("compatible = \"polymetron,platform\";");
             line("model = \"%s\";", CText.safe(view.platform().platform().name()));
             line("polymetron,fingerprint = \"%s\";", fingerprint);
@@ -64,7 +64,7 @@ final class DeviceTree implements Exporter {
                                 .formatted(domain.name(), domain.name().replace('_', '-')));
                 line("compatible = \"fixed-clock\";");
                 line("#clock-cells = <0>;");
-                line("clock-frequency = <%d>;", domain.frequencyHz());
+                line("clock-frequency = <%s>;", domain.frequencyHz());
                 close();
             }
             for (TargetRange memory : view.memories()) {
@@ -86,7 +86,7 @@ final class DeviceTree implements Exporter {
                             console -> {
                                 open("chosen");
                                 line(
-                                        "stdout-path = \"/soc/serial@%x:%dn8\";",
+                                        "stdout-path = \"/soc/serial@%x:%sn8\";",
                                         console.range().base(),
                                         console.block().shape().number(Uart.BAUD));
                                 close();
@@ -106,7 +106,7 @@ final class DeviceTree implements Exporter {
             line("#size-cells = <0>;");
             long ticks = timebaseHz();
             if (ticks > 0) {
-                line("timebase-frequency = <%d>;", ticks);
+                line("timebase-frequency = <%s>;", ticks);
             }
             for (ElaboratedBlock processor : processors) {
                 processor(processor);
@@ -127,7 +127,7 @@ final class DeviceTree implements Exporter {
             line("riscv,isa-extensions = \"i\", %s\"zicsr\";", multiplies ? "\"m\", " : "");
             long hertz = view.platform().frequencyHz(processor);
             if (hertz > 0) {
-                line("clock-frequency = <%d>;", hertz);
+                line("clock-frequency = <%s>;", hertz);
             }
             open("%s_interrupts: interrupt-controller".formatted(processor.name()));
             line("compatible = \"riscv,cpu-intc\";");
@@ -159,8 +159,8 @@ final class DeviceTree implements Exporter {
                 return;
             }
             open("soc");
-            line("#address-cells = <%d>;", wide ? 2 : 1);
-            line("#size-cells = <%d>;", wide ? 2 : 1);
+            line("#address-cells = <%s>;", wide ? 2 : 1);
+            line("#size-cells = <%s>;", wide ? 2 : 1);
             line("compatible = \"simple-bus\";");
             line("ranges;");
             for (TargetRange device : view.devices()) {
@@ -203,7 +203,7 @@ final class DeviceTree implements Exporter {
             line("interrupt-controller;");
             line("#interrupt-cells = <1>;");
             line("#address-cells = <0>;");
-            line("riscv,ndev = <%d>;", device.block().shape().number("SOURCES"));
+            line("riscv,ndev = <%s>;", device.block().shape().number("SOURCES"));
             toHart(device.block(), "external", EXTERNAL);
             close();
         }
@@ -222,15 +222,15 @@ final class DeviceTree implements Exporter {
                 line("clocks = <&clock_%s>;", domain);
             }
             if (Uart.isUart(block)) {
-                line("clock-frequency = <%d>;", view.platform().frequencyHz(block));
-                line("current-speed = <%d>;", block.shape().number(Uart.BAUD));
+                line("clock-frequency = <%s>;", view.platform().frequencyHz(block));
+                line("current-speed = <%s>;", block.shape().number(Uart.BAUD));
                 line("reg-shift = <2>;");
                 line("reg-io-width = <4>;");
             }
             if (block.type().identity().name().equals("gpio")) {
                 line("gpio-controller;");
                 line("#gpio-cells = <2>;");
-                line("ngpios = <%d>;", block.shape().number("WIDTH"));
+                line("ngpios = <%s>;", block.shape().number("WIDTH"));
             }
             List<InterruptLink> links =
                     view.interruptsOf(block).stream()
@@ -241,7 +241,7 @@ final class DeviceTree implements Exporter {
                 links.forEach(
                         link ->
                                 entries.add(
-                                        "<&%s %d>"
+                                        "<&%s %s>"
                                                 .formatted(
                                                         link.wire().block(), link.wire().input())));
                 line("interrupts-extended = %s;", String.join(", ", entries));
@@ -252,7 +252,7 @@ final class DeviceTree implements Exporter {
         private void toHart(ElaboratedBlock block, String source, int cause) {
             for (InterruptLink link : view.interruptsOf(block)) {
                 if (link.source().name().equals(source)) {
-                    line("interrupts-extended = <&%s_interrupts %d>;", link.wire().block(), cause);
+                    line("interrupts-extended = <&%s_interrupts %s>;", link.wire().block(), cause);
                 }
             }
         }

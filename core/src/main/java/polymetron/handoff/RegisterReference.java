@@ -38,7 +38,7 @@ final class RegisterReference implements Exporter {
                 .append("\n");
         for (InterruptLink link : view.interruptsOf(target.block())) {
             out.append(
-                    "\nInterrupt `%s`: %s input %d, %s.\n"
+                    "\nInterrupt `%s`: %s input %s, %s.\n"
                             .formatted(
                                     link.source().name(),
                                     link.wire().block(),
@@ -50,7 +50,7 @@ final class RegisterReference implements Exporter {
         for (Register register : target.block().shape().registers()) {
             String name =
                     register.isRow()
-                            ? "%s[%d…%d]"
+                            ? "%s[%s…%s]"
                                     .formatted(
                                             register.name(),
                                             register.first(),
@@ -64,7 +64,7 @@ final class RegisterReference implements Exporter {
                 meaning += " Reading " + register.type().readEffect() + ".";
             }
             out.append(
-                    "| %s | `%s` | `+0x%02X` | %d | %s | `0x%X` | %s |\n"
+                    "| %s | `%s` | `+0x%02X` | %s | %s | `0x%X` | %s |\n"
                             .formatted(
                                     name,
                                     Address.format(target.range().base() + register.offset()),
@@ -90,7 +90,7 @@ final class RegisterReference implements Exporter {
             String bits =
                     field.bits() == 1
                             ? Integer.toString(field.lowBit())
-                            : "%d:%d".formatted(field.lowBit() + field.bits() - 1, field.lowBit());
+                            : "%s:%s".formatted(field.lowBit() + field.bits() - 1, field.lowBit());
             out.append(
                     "| %s | %s | %s | %s |\n"
                             .formatted(

@@ -37,7 +37,7 @@ public final class ElfReader {
     public static ElfProgram read(byte[] bytes) {
         if (bytes.length > LARGEST) {
             throw new ElfException(
-                    "the file has %d bytes; at most %d are read".formatted(bytes.length, LARGEST));
+                    "the file has %s bytes; at most %s are read".formatted(bytes.length, LARGEST));
         }
         return new ElfReader(bytes).read();
     }
@@ -47,12 +47,12 @@ public final class ElfReader {
         int type = shortAt(16);
         if (type != EXECUTABLE) {
             throw new ElfException(
-                    "the file is of ELF type %d (%s); link it to an executable, type 2"
+                    "the file is of ELF type %s (%s); link it to an executable, type 2"
                             .formatted(type, typeName(type)));
         }
         if (shortAt(18) != RISC_V) {
             throw new ElfException(
-                    "the program is for machine %d; the processor is RISC-V, machine 243"
+                    "the program is for machine %s; the processor is RISC-V, machine 243"
                             .formatted(shortAt(18)));
         }
         if ((file.getInt(36) & 1) != 0) {
@@ -119,7 +119,7 @@ public final class ElfReader {
         long inMemory = wordAt(at + 20);
         if (inFile > inMemory) {
             throw new ElfException(
-                    "segment %d has %d bytes in the file but only %d in memory"
+                    "segment %s has %s bytes in the file but only %s in memory"
                             .formatted(index, inFile, inMemory));
         }
         if (offset + inFile > file.limit()) {
@@ -130,7 +130,7 @@ public final class ElfReader {
         for (long start : new long[] {virtual, load}) {
             if (start + inMemory > 1L << 32) {
                 throw new ElfException(
-                        "segment %d of %d bytes from 0x%08X passes the end of the 32-bit address space"
+                        "segment %s of %s bytes from 0x%08X passes the end of the 32-bit address space"
                                 .formatted(index, inMemory, start));
             }
         }
@@ -221,7 +221,7 @@ public final class ElfReader {
     private void requireTable(String what, long table, int count, int entrySize, int smallest) {
         if (count > 0 && entrySize < smallest) {
             throw new ElfException(
-                    "the %s table has entries of %d bytes; %d are needed"
+                    "the %s table has entries of %s bytes; %s are needed"
                             .formatted(what, entrySize, smallest));
         }
         if (table + (long) count * entrySize > file.limit()) {
@@ -231,7 +231,7 @@ public final class ElfReader {
 
     private ElfException truncated(String what, long needed) {
         return new ElfException(
-                "the file ends after %d bytes, but %s needs %d: it was cut off"
+                "the file ends after %s bytes, but %s needs %s: it was cut off"
                         .formatted(file.limit(), what, needed));
     }
 

@@ -47,8 +47,8 @@ public final class ImageFiles {
             for (int lane = 0; lane < LANES; lane++) {
                 files.add(
                         new ImageFile(
-                                "%s_lane%d.mem".formatted(name, lane),
-                                "byte lane %d of %s for $readmemh".formatted(lane, memory.name()),
+                                "%s_lane%s.mem".formatted(name, lane),
+                                "byte lane %s of %s for $readmemh".formatted(lane, memory.name()),
                                 ReadMemH.lane(whole, lane)));
             }
         }

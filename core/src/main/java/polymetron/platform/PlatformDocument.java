@@ -59,7 +59,7 @@ public final class PlatformDocument {
         if (!errors.isEmpty()) {
             String pointer = errors.getFirst().getInstanceLocation().toString();
             throw new DocumentException(
-                    "%s, line %d, at %s: %s"
+                    "%s, line %s, at %s: %s"
                             .formatted(
                                     name,
                                     Documents.lineOf(text, pointer),
@@ -78,7 +78,7 @@ public final class PlatformDocument {
         Set<String> seen = new HashSet<>();
         for (int at = 0; at < names.size(); at++) {
             if (!seen.add(names.get(at))) {
-                String pointer = "/%s/%d/name".formatted(what, at);
+                String pointer = "/%s/%s/name".formatted(what, at);
                 throw new DocumentException(
                         "%s, at %s: there are two %s named %s; each needs its own name"
                                 .formatted(document, pointer, what, names.get(at)),

@@ -282,7 +282,7 @@ public record WiringPlan(List<Proposal> proposals) {
             offer(
                     key,
                     Proposal.Kind.ATTACHMENT,
-                    "%s on one of %d buses".formatted(ref, choices.size()),
+                    "%s on one of %s buses".formatted(ref, choices.size()),
                     "several buses speak its protocol; choose one",
                     choices);
         }
@@ -368,7 +368,7 @@ public record WiringPlan(List<Proposal> proposals) {
                     OptionalInt input = sinks.freeInput(sink);
                     if (input.isPresent()) {
                         words.add(
-                                "%s → %s, input %d"
+                                "%s → %s, input %s"
                                         .formatted(link.ref(), sink.ref(), input.getAsInt()));
                         choices.add(
                                 new Proposal.Choice(
@@ -395,7 +395,7 @@ public record WiringPlan(List<Proposal> proposals) {
                     offer(
                             key,
                             Proposal.Kind.INTERRUPT,
-                            "%s to one of %d inputs".formatted(link.ref(), choices.size()),
+                            "%s to one of %s inputs".formatted(link.ref(), choices.size()),
                             "several ports take %s interrupts; choose one"
                                     .formatted(link.source().type().line()),
                             choices);
@@ -447,7 +447,7 @@ public record WiringPlan(List<Proposal> proposals) {
             offer(
                     key,
                     Proposal.Kind.PART,
-                    "%s to one of %d board parts".formatted(link.ref(), best.size()),
+                    "%s to one of %s board parts".formatted(link.ref(), best.size()),
                     "several free parts match; choose one",
                     best.stream()
                             .map(

@@ -309,11 +309,11 @@ public final class LiveBench implements AutoCloseable {
         }
         if (index < 0 || index >= register.count()) {
             throw new BenchException(
-                    "%s of %s has no number %d".formatted(name, block, index + register.first()));
+                    "%s of %s has no number %s".formatted(name, block, index + register.first()));
         }
         if (register.width() < 64 && value >>> register.width() != 0) {
             throw new BenchException(
-                    "%s of %s has %d bits; 0x%X does not fit"
+                    "%s of %s has %s bits; 0x%X does not fit"
                             .formatted(name, block, register.width(), value));
         }
         int offset = (int) (register.offset() + (long) index * register.stride());

@@ -187,7 +187,7 @@ final class BootController {
 
     private ProgramImage image(StoredPlatform stored, UUID program, int fill) {
         if (fill < 0 || fill > 255) {
-            throw new RejectedEdit("fill", "the fill is a byte, 0 to 255, not %d".formatted(fill));
+            throw new RejectedEdit("fill", "the fill is a byte, 0 to 255, not %s".formatted(fill));
         }
         return ProgramImage.of(
                 elaborations.of(stored),

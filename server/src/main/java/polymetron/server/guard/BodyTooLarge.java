@@ -5,7 +5,7 @@ public final class BodyTooLarge extends RuntimeException {
     private final long limit;
 
     BodyTooLarge(long limit) {
-        super("the body has more than %d bytes".formatted(limit));
+        super("the body has more than %s bytes".formatted(limit));
         this.limit = limit;
     }
 

@@ -42,7 +42,7 @@ final class RequestGuard extends OncePerRequestFilter {
                     response,
                     421,
                     "Wrong host",
-                    "This server answers on this machine only; open it as http://127.0.0.1:%d/"
+                    "This server answers on this machine only; open it as http://127.0.0.1:%s/"
                             .formatted(request.getLocalPort()));
             return;
         }

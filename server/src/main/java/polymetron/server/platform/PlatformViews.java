@@ -311,7 +311,7 @@ final class PlatformViews {
     private static String rate(BaudRate rate) {
         return String.format(
                 Locale.ROOT,
-                "→ %.0f Bd, %+.2f %%, divisor %d",
+                "→ %.0f Bd, %+.2f %%, divisor %s",
                 rate.obtained(),
                 rate.errorPercent(),
                 rate.divisor());
@@ -392,7 +392,7 @@ final class PlatformViews {
                 link.form().ports().stream()
                         .map(
                                 port ->
-                                        "%s, %d %s"
+                                        "%s, %s %s"
                                                 .formatted(
                                                         port.name(),
                                                         port.width(),
@@ -451,7 +451,7 @@ final class PlatformViews {
         String bits =
                 field.bits() == 1
                         ? Integer.toString(field.lowBit())
-                        : "%d:%d".formatted(field.lowBit() + field.bits() - 1, field.lowBit());
+                        : "%s:%s".formatted(field.lowBit() + field.bits() - 1, field.lowBit());
         return new PlatformView.FieldView(field.name(), bits, field.explains());
     }
 

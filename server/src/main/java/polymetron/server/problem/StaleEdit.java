@@ -13,7 +13,7 @@ public final class StaleEdit extends RuntimeException {
      */
     public StaleEdit(long revision, List<String> meanwhile) {
         super(
-                "the platform is at revision %d by now; meanwhile: %s"
+                "the platform is at revision %s by now; meanwhile: %s"
                         .formatted(
                                 revision,
                                 meanwhile.isEmpty() ? "nothing" : String.join("; ", meanwhile)));

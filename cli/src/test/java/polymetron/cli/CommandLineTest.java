@@ -1,0 +1,241 @@
+package polymetron.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TimeZone;
+import java.util.TreeMap;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import polymetron.Shipped;
+import polymetron.handoff.Handoff;
+import polymetron.handoff.HandoffFile;
+import polymetron.outside.Tool;
+
+final class CommandLineTest {
+    @TempDir private Path folder;
+    private final StringWriter out = new StringWriter();
+    private final StringWriter err = new StringWriter();
+    private String platform;
+    private String program;
+
+    @BeforeEach
+    void demo() {
+        platform = write("ridge-station.json", Shipped.file("demo/ridge-station.json"));
+        program = write("ridge-station.elf", Shipped.demoProgram());
+    }
+
+    private String write(String name, byte[] bytes) {
+        return Tool.write(folder, name, bytes).toString();
+    }
+
+    private String write(String name, String text) {
+        return write(name, text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private int polymetron(String... arguments) {
+        out.getBuffer().setLength(0);
+        err.getBuffer().setLength(0);
+        return CommandLineApplication.execute(
+                new PrintWriter(out, true), new PrintWriter(err, true), arguments);
+    }
+
+    /** A platform with a range over another: a finding of error grade. */
+    private String overlapping() {
+        return write(
+                "overlapping.json",
+                Shipped.demoText()
+                        .replace("\"base\" : \"0x1000_1000\"", "\"base\" : \"0x1000_2000\""));
+    }
+
+    @Test
+    void checkSaysWhatIsWrongAndHowToPutItRight() {
+        assertThat(polymetron("check", platform)).isZero();
+        assertThat(out.toString().strip()).isEqualTo("no findings");
+        assertThat(polymetron("check", overlapping())).isEqualTo(1);
+        assertThat(out.toString()).startsWith("error ").contains("gain").contains("fix: ");
+    }
+
+    @Test
+    void nothingIsMadeFromAPlatformWithErrors() {
+        String bad = overlapping();
+        String to = folder.resolve("made").toString();
+        assertThat(polymetron("export", bad, "--out", to)).isEqualTo(1);
+        assertThat(polymetron("image", bad, "--elf", program, "--out", to)).isEqualTo(1);
+        assertThat(polymetron("run", bad, "--elf", program)).isEqualTo(1);
+        assertThat(err.toString()).startsWith("error ");
+        assertThat(folder.resolve("made")).doesNotExist();
+    }
+
+    /** Whatever language, time zone and line end the machine has. */
+    @Test
+    void theSameInputGivesTheSameBytesEverywhere() throws IOException {
+        Map<String, byte[]> here = made("here");
+        Locale locale = Locale.getDefault();
+        TimeZone zone = TimeZone.getDefault();
+        String lineEnd = System.setProperty("line.separator", "\r\n");
+        try {
+            Locale.setDefault(Locale.forLanguageTag("ar-EG-u-nu-arab"));
+            TimeZone.setDefault(TimeZone.getTimeZone("Pacific/Kiritimati"));
+            Map<String, byte[]> there = made("there");
+            assertThat(there.keySet()).isEqualTo(here.keySet());
+            here.forEach((name, bytes) -> assertThat(there.get(name)).as(name).isEqualTo(bytes));
+        } finally {
+            Locale.setDefault(locale);
+            TimeZone.setDefault(zone);
+            System.setProperty("line.separator", lineEnd);
+        }
+        Handoff handoff = Handoff.of(Shipped.elaborate(Shipped.demo()));
+        for (HandoffFile file : handoff.files()) {
+            assertThat(here.get(file.path())).as(file.path()).isEqualTo(file.bytes());
+        }
+        assertThat(here.get(handoff.baseName() + ".zip")).isEqualTo(handoff.zip());
+    }
+
+    private Map<String, byte[]> made(String name) throws IOException {
+        Path to = folder.resolve(name);
+        assertThat(polymetron("export", platform, "--out", to.toString())).isZero();
+        assertThat(polymetron("image", platform, "--elf", program, "--out", to.toString()))
+                .isZero();
+        Map<String, byte[]> files = new TreeMap<>();
+        try (Stream<Path> all = Files.walk(to)) {
+            for (Path file : all.filter(Files::isRegularFile).toList()) {
+                files.put(
+                        to.relativize(file).toString().replace('\\', '/'),
+                        Files.readAllBytes(file));
+            }
+        }
+        return files;
+    }
+
+    @Test
+    void theDemoProgramSaysHelloAndAnswers() {
+        assertThat(
+                        polymetron(
+                                "run",
+                                platform,
+                                "--elf",
+                                program,
+                                "--type",
+                                "id\\n",
+                                "--until",
+                                "> id",
+                                "--seconds",
+                                "5"))
+                .isZero();
+        assertThat(out.toString()).contains("Ridge Station").contains("say help");
+        assertThat(
+                        polymetron(
+                                "run",
+                                platform,
+                                "--elf",
+                                program,
+                                "--until",
+                                "never",
+                                "--seconds",
+                                "0.1"))
+                .isEqualTo(1);
+        assertThat(err.toString()).contains("did not say 'never'");
+    }
+
+    @Test
+    void aPlatformStartedHereIsCheckedHere() {
+        String file = folder.resolve("new.json").toString();
+        assertThat(
+                        polymetron(
+                                "new",
+                                "My station",
+                                "--board",
+                                "foreland",
+                                "--recipe",
+                                "station",
+                                "--out",
+                                file))
+                .isZero();
+        assertThat(polymetron("check", file)).isZero();
+        assertThat(polymetron("new", "x", "--board", "none")).isEqualTo(2);
+        assertThat(err.toString()).contains("foreland");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
+                    "blocks" : [                   | "blocks" : [[                  | line
+                    serial:uart:1.0                | serial:uart:9.0                | uart:9.0
+                    serial:uart:1.0                | serial:uart                    | /blocks/2/type
+                    "BAUD" : "115200"              | "BAUD" : "0"                   | BAUD
+                    "BAUD" : "115200"              | "BAUD" : "BAUD + 1"            | BAUD
+                    "base" : "0x1000_0000"         | "base" : "0x1_0000_0000_0000_0000" | 64
+                    "dataWidth" : 32               | "dataWidth" : 24               | dataWidth
+                    """)
+    void badPlatformsAreExplainedInOneLine(String good, String bad, String says) {
+        assertThat(Shipped.demoText()).contains(good);
+        String file = write("bad.json", Shipped.demoText().replace(good, bad));
+        int status = polymetron("check", file);
+        String said = out.toString() + err;
+        assertThat(status).as(said).isIn(1, 2);
+        assertThat(said).contains(says);
+        if (status == 2) {
+            assertThat(err.toString().strip().lines())
+                    .hasSize(1)
+                    .allMatch(line -> line.startsWith("polymetron: "));
+        }
+    }
+
+    @Test
+    void badFilesAreExplainedInOneLine() {
+        byte[] elf = Shipped.demoProgram();
+        String[][] calls = {
+            {"check", folder.resolve("none.json").toString()},
+            {"check", folder.toString()},
+            {"check", write("bytes.json", new byte[] {(byte) 0xC3, 0x28})},
+            {"check"},
+            {"paint", platform},
+            {"image", platform, "--elf", write("half.elf", Arrays.copyOf(elf, 60)), "--out", "x"},
+            {"image", platform, "--elf", platform, "--out", "x"},
+            {"image", platform, "--elf", program, "--out", "x", "--fill", "256"},
+            {"run", platform, "--elf", program, "--seconds", "-1"},
+            {"run", platform, "--elf", program, "--seconds", "soon"},
+            {"export", platform}
+        };
+        for (String[] call : calls) {
+            assertThat(polymetron(call)).as(String.join(" ", call)).isEqualTo(2);
+            assertThat(err.toString().strip().lines())
+                    .as(String.join(" ", call))
+                    .hasSize(1)
+                    .allMatch(line -> line.startsWith("polymetron: ") && line.length() < 400);
+        }
+    }
+
+    @Test
+    void aProgramThatDoesNotFitIsExplained() {
+        String small =
+                write(
+                        "small.json",
+                        Shipped.demoText().replace("\"SIZE\" : \"16384\"", "\"SIZE\" : \"1024\""));
+        assertThat(
+                        polymetron(
+                                "image",
+                                small,
+                                "--elf",
+                                program,
+                                "--out",
+                                folder.resolve("x").toString()))
+                .isEqualTo(1);
+        assertThat(err.toString()).contains("passes the end of code by");
+    }
+}
