@@ -16,8 +16,9 @@ function ask() {
 }
 
 watch(
-    () => props.open,
-    async (opened) => {
+    // What was worked out for an older revision says nothing about this one.
+    () => [props.open, context.platform.value?.revision] as const,
+    async ([opened]) => {
         plan.value = undefined
         if (opened) {
             try {
@@ -31,7 +32,7 @@ watch(
 )
 
 async function apply(): Promise<void> {
-    if (plan.value && (await context.edit(plan.value.edit as unknown as Edit))) {
+    if (plan.value && (await context.edit(plan.value.edit as unknown as Edit, plan.value.revision))) {
         emit('close')
     }
 }
@@ -68,7 +69,7 @@ async function apply(): Promise<void> {
                 <div class="mt-4 flex justify-end gap-2">
                     <button class="button" @click="emit('close')">Close</button>
                     <button v-if="plan?.moves.length" class="button-main" @click="apply">
-                        Move {{ plan.moves.length }}
+                        {{ plan.moves.length === 1 ? 'Move 1 range' : `Move ${plan.moves.length} ranges` }}
                     </button>
                 </div>
             </DialogPanel>

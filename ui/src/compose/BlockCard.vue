@@ -47,7 +47,6 @@ const detail = computed(() => {
             data-card
             :data-block="target.block"
             :aria-pressed="selected"
-            :aria-label="`${target.label}, ${detail}, ${target.base} to ${target.last}, ${target.size}`"
             @click="context.selected.value = target.block"
         >
             <span class="flex w-full items-baseline justify-between gap-1">
@@ -55,6 +54,7 @@ const detail = computed(() => {
                 <span class="font-mono text-[11px] whitespace-nowrap text-soft">{{ target.size }}</span>
             </span>
             <span class="block w-full truncate text-[13px] text-soft">{{ detail }}</span>
+            <span class="sr-only">from {{ target.base }} to {{ target.last }}</span>
             <span class="mt-1 flex flex-wrap gap-1">
                 <span v-if="target.held" class="tag !text-accent">held</span>
                 <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>

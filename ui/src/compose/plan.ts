@@ -1,4 +1,4 @@
-import { reactive, ref } from 'vue'
+import { reactive, ref, watch } from 'vue'
 import { answer, client, type Edit, type PlanRequest, type PlanView } from '../api/client'
 import { tellProblem } from '../frame/notices'
 import type { PlatformContext } from '../frame/platform'
@@ -64,12 +64,22 @@ export function usePlan(context: PlatformContext) {
             return false
         }
         try {
-            return await context.edit(plan.value.edit as unknown as Edit)
+            return await context.edit(plan.value.edit as unknown as Edit, plan.value.revision)
         } catch (error) {
             tellProblem(error)
             return false
         }
     }
+
+    // What was worked out for an older revision says nothing about this one.
+    watch(
+        () => context.platform.value?.revision,
+        (revision) => {
+            if (plan.value && plan.value.revision !== revision) {
+                void ask()
+            }
+        },
+    )
 
     return { plan, problem, begin, change, toggle, choose, apply }
 }

@@ -109,10 +109,10 @@ function run(entry: Entry | null): void {
 </script>
 
 <template>
-    <Dialog :open="open.palette" class="relative z-40" @close="open.palette = false">
+    <Dialog :open="open.palette" class="relative z-40" aria-label="Find or do" @close="open.palette = false">
         <div class="fixed inset-0 bg-black/20" aria-hidden="true"></div>
         <div class="fixed inset-x-0 top-20 flex justify-center">
-            <DialogPanel class="sheet w-[640px] overflow-hidden shadow-xl" aria-label="Find or do">
+            <DialogPanel class="sheet w-[640px] overflow-hidden shadow-xl">
                 <Combobox :model-value="null" @update:model-value="run">
                     <ComboboxInput
                         class="w-full border-b border-line bg-sheet px-4 py-3 text-ink outline-none"

@@ -12,10 +12,14 @@ import { dismiss, notices } from './notices'
             :class="notice.kind === 'problem' ? 'border-error' : 'border-accent'"
         >
             <div class="min-w-0 flex-1">
-                <div class="font-semibold" :class="notice.kind === 'problem' ? 'text-error' : 'text-accent'">
-                    {{ notice.title }}
-                </div>
-                <div class="break-words">{{ notice.text }}</div>
+                <p class="break-words">
+                    <span
+                        class="font-semibold"
+                        :class="notice.kind === 'problem' ? 'text-error' : 'text-accent'"
+                        >{{ notice.text ? `${notice.title}:` : notice.title }}</span
+                    >
+                    {{ notice.text }}
+                </p>
             </div>
             <button class="text-soft hover:text-ink" aria-label="Close message" @click="dismiss(notice.id)">
                 <XMarkIcon class="size-5" />

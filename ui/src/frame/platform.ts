@@ -9,7 +9,7 @@ import {
     type InjectionKey,
     type Ref,
 } from 'vue'
-import { answer, client, type Edit, type EditRequest, type PlatformView, Refusal } from '../api/client'
+import { answer, client, type Edit, type EditRequest, type PlatformView } from '../api/client'
 import { tell, tellProblem } from './notices'
 
 export interface PlatformContext {
@@ -20,8 +20,11 @@ export interface PlatformContext {
     saving: Ref<boolean>
     /** Whether the server tells about changes of others. */
     connected: Ref<boolean>
-    /** Applies an edit to the revision that is shown; true when it was accepted. */
-    edit: (edit: Edit) => Promise<boolean>
+    /**
+     * Applies an edit; true when it was accepted.
+     * @param basedOn revision that the edit was worked out for; without it, the one that is shown
+     */
+    edit: (edit: Edit, basedOn?: number) => Promise<boolean>
     undo: () => Promise<boolean>
     redo: () => Promise<boolean>
     /** Name of the selected block or bus, or of one initiator as block.interface. */
@@ -47,22 +50,47 @@ export function providePlatform(id: string): PlatformContext {
         await queries.invalidateQueries({ queryKey: ['platform', id] })
     }
 
-    async function change(call: () => Promise<{ revision: number }>): Promise<boolean> {
+    // Changes go one after the other, each on the revision that the one before has made.
+    let last: Promise<unknown> = Promise.resolve()
+    let acknowledged = 0
+    let waiting = 0
+    /** Counts refusals: what was waiting behind a refused change was meant for what was seen before it. */
+    let refusals = 0
+
+    type Change = (revision: number) => Promise<{ revision: number }>
+
+    function change(call: Change, basedOn?: number): Promise<boolean> {
+        const mine = refusals
+        waiting++
         saving.value = true
+        const done = last.then(() => attempt(call, basedOn, mine))
+        last = done
+        return done
+    }
+
+    async function attempt(call: Change, basedOn: number | undefined, mine: number): Promise<boolean> {
         try {
-            await call()
+            if (mine !== refusals) {
+                return false
+            }
+            const newest = Math.max(platform.value?.revision ?? 0, acknowledged)
+            acknowledged = (await call(basedOn ?? newest)).revision
             return true
         } catch (error) {
+            refusals++
+            acknowledged = 0
             tellProblem(error)
-            return error instanceof Refusal && error.status === 409 ? false : false
+            return false
         } finally {
-            await refresh()
-            saving.value = false
+            waiting--
+            if (waiting === 0) {
+                await refresh()
+                saving.value = waiting > 0
+            }
         }
     }
 
     const path = { params: { path: { id } } }
-    const revision = (): number => platform.value?.revision ?? 0
     const context: PlatformContext = {
         id,
         platform,
@@ -71,22 +99,24 @@ export function providePlatform(id: string): PlatformContext {
         connected,
         selected,
         refresh,
-        edit: (edit) =>
-            change(() =>
-                answer(
-                    client.POST('/api/platforms/{id}/edits', {
-                        ...path,
-                        body: { revision: revision(), edit: edit as unknown as EditRequest['edit'] },
-                    }),
-                ),
+        edit: (edit, basedOn) =>
+            change(
+                (revision) =>
+                    answer(
+                        client.POST('/api/platforms/{id}/edits', {
+                            ...path,
+                            body: { revision, edit: edit as unknown as EditRequest['edit'] },
+                        }),
+                    ),
+                basedOn,
             ),
         undo: () =>
-            change(() =>
-                answer(client.POST('/api/platforms/{id}/undo', { ...path, body: { revision: revision() } })),
+            change((revision) =>
+                answer(client.POST('/api/platforms/{id}/undo', { ...path, body: { revision } })),
             ),
         redo: () =>
-            change(() =>
-                answer(client.POST('/api/platforms/{id}/redo', { ...path, body: { revision: revision() } })),
+            change((revision) =>
+                answer(client.POST('/api/platforms/{id}/redo', { ...path, body: { revision } })),
             ),
     }
     follow(context)
@@ -94,26 +124,44 @@ export function providePlatform(id: string): PlatformContext {
     return context
 }
 
-/** Listens for new revisions; the browser connects again by itself after a break. */
+const RETRY_MILLIS = 2000
+
+/**
+ * Listens for new revisions. The browser itself connects again after a break, but gives up for good when it gets
+ * an error instead of a stream, as while the database is away; then a new connection is made.
+ */
 function follow(context: PlatformContext): void {
-    const source = new EventSource(`/api/platforms/${context.id}/events`)
-    source.addEventListener('hello', () => {
-        if (!context.connected.value) {
-            context.connected.value = true
-            tell('done', 'Connected again', 'What is shown is up to date.')
-            void context.refresh()
+    let source: EventSource | undefined
+    let retry: number | undefined
+
+    function connect(): void {
+        source = new EventSource(`/api/platforms/${context.id}/events`)
+        source.addEventListener('hello', () => {
+            if (!context.connected.value) {
+                context.connected.value = true
+                tell('done', 'Connected again', 'What is shown is up to date.')
+                void context.refresh()
+            }
+        })
+        source.addEventListener('revision', (event) => {
+            const told = (event as MessageEvent<string>).data
+            if (!context.saving.value && told !== String(context.platform.value?.revision)) {
+                void context.refresh()
+            }
+        })
+        source.onerror = () => {
+            context.connected.value = false
+            if (source?.readyState === EventSource.CLOSED) {
+                retry = window.setTimeout(connect, RETRY_MILLIS)
+            }
         }
-    })
-    source.addEventListener('revision', (event) => {
-        const told = (event as MessageEvent<string>).data
-        if (!context.saving.value && told !== String(context.platform.value?.revision)) {
-            void context.refresh()
-        }
-    })
-    source.onerror = () => {
-        context.connected.value = false
     }
-    onScopeDispose(() => source.close())
+
+    connect()
+    onScopeDispose(() => {
+        window.clearTimeout(retry)
+        source?.close()
+    })
 }
 
 export function usePlatform(): PlatformContext {

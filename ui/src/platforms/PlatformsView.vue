@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, client, upload, type PlatformSummary } from '../api/client'
 import { tell, tellProblem } from '../frame/notices'
+import { localTime } from '../frame/time'
 import HomeFrame from './HomeFrame.vue'
 
 const router = useRouter()
@@ -124,7 +125,7 @@ function state(platform: PlatformSummary): string {
                         {{ state(platform) }}
                     </td>
                     <td class="border-t border-line px-4 py-2 text-soft">
-                        {{ new Date(platform.savedAt).toLocaleString() }}
+                        {{ localTime(platform.savedAt) }}
                     </td>
                     <td class="border-t border-line px-4 py-2 text-right whitespace-nowrap">
                         <template v-if="removing?.id === platform.id">

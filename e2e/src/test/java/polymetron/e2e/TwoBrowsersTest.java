@@ -1,0 +1,92 @@
+package polymetron.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import polymetron.server.OneServer;
+import polymetron.server.RunningServer;
+
+/** Two people at one platform, and a connection that goes away. */
+@ExtendWith(OneServer.class)
+final class TwoBrowsersTest {
+    private final RunningServer server;
+    private final Browser browser;
+
+    TwoBrowsersTest(RunningServer server) {
+        this.server = server;
+        this.browser = new Browser(server);
+    }
+
+    @AfterEach
+    void close() {
+        browser.close();
+    }
+
+    private static Locator card(Page page, String block) {
+        return page.locator("[data-card][data-block='" + block + "']");
+    }
+
+    private static void rename(Page page, String from, String to) {
+        card(page, from).click();
+        page.getByLabel("Inspector")
+                .getByRole(
+                        AriaRole.BUTTON,
+                        new Locator.GetByRoleOptions().setName(from).setExact(true))
+                .first()
+                .click();
+        page.getByLabel("Name of the block").fill(to);
+        page.keyboard().press("Enter");
+    }
+
+    @Test
+    void theOtherSeesAChangeAtOnce() {
+        String path = "/p/" + server.create("Shared", "station") + "/compose";
+        Page one = browser.open(path);
+        Page other = browser.open(path);
+        assertThat(card(other, "lamps")).isVisible();
+        rename(one, "lamps", "bar");
+        assertThat(card(other, "bar")).isVisible();
+        other.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Undo").setExact(true))
+                .click();
+        assertThat(card(one, "lamps")).isVisible();
+        browser.assertNoComplaints();
+    }
+
+    @Test
+    void anEditOnAnOldRevisionIsRefusedAndExplained() {
+        String id = server.create("Raced", "station");
+        Page page = browser.open("/p/" + id + "/compose");
+        assertThat(card(page, "lamps")).isVisible();
+        // The news of the other's change does not arrive before the edit.
+        page.route("**/api/platforms/" + id, route -> {});
+        server.post(
+                "/api/platforms/" + id + "/edits",
+                "{\"revision\": 1, \"edit\": {\"edit\": \"rename-block\", \"block\": \"gain\","
+                        + " \"name\": \"level\"}}");
+        rename(page, "lamps", "bar");
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("rename gain to level");
+        page.unrouteAll();
+        page.reload();
+        assertThat(card(page, "level")).isVisible();
+        assertThat(card(page, "lamps")).isVisible();
+    }
+
+    @Test
+    void aLostConnectionIsShownAndRecovers() {
+        String id = server.create("Remote", "station");
+        Page page = browser.open("/p/" + id + "/compose");
+        assertThat(card(page, "lamps")).isVisible();
+        page.context().setOffline(true);
+        rename(page, "lamps", "bar");
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("Nothing was changed");
+        assertThat(card(page, "lamps")).isVisible();
+        page.context().setOffline(false);
+        rename(page, "lamps", "bar");
+        assertThat(card(page, "bar")).isVisible();
+    }
+}
