@@ -1,0 +1,75 @@
+package polymetron.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
+import org.junit.jupiter.api.extension.ExtendWith;
+import polymetron.server.OneServer;
+import polymetron.server.RunningServer;
+
+/** Makes the pictures of the documentation from the demo data; {@code ./polymetron screenshots} runs it. */
+@ExtendWith(OneServer.class)
+@EnabledIfSystemProperty(named = "polymetron.screenshots", matches = "true")
+final class ScreenshotsTest {
+    private static final Path FOLDER = Path.of("../docs/screenshots");
+
+    private final RunningServer server;
+
+    ScreenshotsTest(RunningServer server) {
+        this.server = server;
+    }
+
+    @Test
+    void everyMainView() {
+        try (Browser browser = new Browser(server)) {
+            Page page = browser.open("/");
+            String demo =
+                    page.getByRole(
+                                    AriaRole.LINK,
+                                    new Page.GetByRoleOptions()
+                                            .setName("Ridge Station")
+                                            .setExact(true))
+                            .last()
+                            .getAttribute("href")
+                            .replace("/compose", "");
+            save(page, "platforms");
+            page.navigate("/new");
+            assertThat(page.getByText("Earthquake field station")).isVisible();
+            save(page, "new-platform");
+            page.navigate(demo + "/compose");
+            page.locator("[data-block=console]").click();
+            save(page, "compose");
+            page.keyboard().press("Escape");
+            page.keyboard().press("a");
+            page.getByText("Machine timer").last().click();
+            assertThat(page.getByTestId("plan-line").first()).isVisible();
+            save(page, "add-block");
+            page.navigate(demo + "/addresses");
+            page.getByLabel("Address to look up").fill("0x1000_0014");
+            assertThat(page.getByText("LSR").first()).isVisible();
+            save(page, "addresses");
+            page.navigate(demo + "/handoff");
+            assertThat(page.getByLabel("Preview")).containsText("FINGERPRINT");
+            save(page, "handoff");
+            page.navigate(demo + "/boot");
+            assertThat(page.getByText("ridge_station.hex")).isVisible();
+            save(page, "boot");
+            page.navigate(demo + "/bench");
+            page.getByText("Load and run").click();
+            page.getByLabel("Switch 1").click();
+            assertThat(page.locator("[data-lamp=lit]").nth(2)).isVisible();
+            page.getByLabel("Console").click();
+            page.keyboard().type("status\n");
+            assertThat(page.getByLabel("Console")).containsText("gain 3");
+            save(page, "bench");
+        }
+    }
+
+    private static void save(Page page, String name) {
+        page.screenshot(new Page.ScreenshotOptions().setPath(FOLDER.resolve(name + ".png")));
+    }
+}
