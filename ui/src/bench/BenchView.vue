@@ -100,7 +100,7 @@ const time = computed(() => {
                     :parts="platform.parts"
                     :levels="state?.parts ?? []"
                     :loaded="bench?.loaded ?? false"
-                    @move="move"
+                    :move="move"
                 />
                 <BenchConsole ref="screen" :loaded="bench?.loaded ?? false" @type="type" />
             </div>

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { PlatformView, StateView } from '../api/client'
+import { useHands } from './hands'
 
 const props = defineProps<{
     title: string
     parts: PlatformView['parts']
     levels: StateView['parts']
     loaded: boolean
+    /** Puts a line of a part high or low; false when the board refuses. */
+    move: (part: string, line: number, high: boolean) => Promise<boolean>
 }>()
-const emit = defineEmits<{ move: [part: string, levels: number] }>()
 
 interface Row {
     part: string
@@ -16,7 +18,6 @@ interface Row {
     kind: string
     block?: string | null
     width: number
-    levels: number
 }
 
 const rows = computed<Row[]>(() =>
@@ -30,23 +31,17 @@ const rows = computed<Row[]>(() =>
                 kind: part.kind,
                 block: part.block,
                 width: level?.width ?? 0,
-                levels: level?.levels ?? 0,
             }
         }),
 )
 
-const isHigh = (row: Row, line: number): boolean => ((row.levels >>> line) & 1) === 1
+const hands = useHands(
+    () => props.levels,
+    (part, line, high) => props.move(part, line, high),
+)
+const isHigh = (row: Row, line: number): boolean => hands.isHigh(row.part, line)
 /** Line 0 is on the right, as in a binary number. */
 const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) => row.width - 1 - at)
-const flip = (row: Row, line: number): number => (row.levels ^ (1 << line)) >>> 0
-const set = (row: Row, line: number, high: boolean): number =>
-    (high ? row.levels | (1 << line) : row.levels & ~(1 << line)) >>> 0
-
-function press(row: Row, line: number, high: boolean): void {
-    if (isHigh(row, line) !== high) {
-        emit('move', row.part, set(row, line, high))
-    }
-}
 </script>
 
 <template>
@@ -88,7 +83,7 @@ function press(row: Row, line: number, high: boolean): void {
                         role="switch"
                         :aria-checked="isHigh(row, line)"
                         :aria-label="`Switch ${line}`"
-                        @click="emit('move', row.part, flip(row, line))"
+                        @click="hands.flip(row.part, line)"
                     >
                         <svg viewBox="0 0 16 28" class="h-7 w-4" aria-hidden="true">
                             <rect
@@ -117,11 +112,11 @@ function press(row: Row, line: number, high: boolean): void {
                         class="flex w-9 flex-col items-center"
                         :aria-label="`Button ${line}`"
                         :aria-pressed="isHigh(row, line)"
-                        @pointerdown="press(row, line, true)"
-                        @pointerup="press(row, line, false)"
-                        @pointerleave="press(row, line, false)"
-                        @keydown.space.prevent="press(row, line, true)"
-                        @keyup.space.prevent="press(row, line, false)"
+                        @pointerdown="hands.set(row.part, line, true)"
+                        @pointerup="hands.set(row.part, line, false)"
+                        @pointerleave="hands.set(row.part, line, false)"
+                        @keydown.space.prevent="hands.set(row.part, line, true)"
+                        @keyup.space.prevent="hands.set(row.part, line, false)"
                     >
                         <svg viewBox="0 0 24 24" class="size-6" aria-hidden="true">
                             <rect

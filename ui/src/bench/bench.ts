@@ -103,15 +103,20 @@ export function useBench(
         }
     }
 
-    const move = (part: string, levels: number): Promise<void> =>
-        attempt(() =>
-            answer(
+    async function move(part: string, line: number, high: boolean): Promise<boolean> {
+        try {
+            await answer(
                 client.POST('/api/platforms/{id}/bench/parts/{part}', {
                     params: { path: { id, part } },
-                    body: { levels },
+                    body: { line, high },
                 }),
-            ),
-        )
+            )
+            return true
+        } catch (error) {
+            tellProblem(error)
+            return false
+        }
+    }
 
     watch(revision, () => void attempt(look))
     void attempt(look)

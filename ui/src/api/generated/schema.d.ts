@@ -710,6 +710,11 @@ export interface components {
             recipes: components["schemas"]["RecipeView"][];
             types: components["schemas"]["TypeView"][];
         };
+        LineRequest: {
+            high: boolean;
+            /** Format: int32 */
+            line: number;
+        };
         LineView: {
             choices: string[];
             /** Format: int32 */
@@ -779,10 +784,6 @@ export interface components {
             name: string;
             title: string;
             unit?: string | null;
-        };
-        PartRequest: {
-            /** Format: int64 */
-            levels: number;
         };
         PartUse: {
             block?: string | null;
@@ -1387,7 +1388,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PartRequest"];
+                "application/json": components["schemas"]["LineRequest"];
             };
         };
         responses: {

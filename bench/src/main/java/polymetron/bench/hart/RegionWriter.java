@@ -110,6 +110,11 @@ final class RegionWriter {
         }
     }
 
+    /** Number of instructions that were translated. */
+    int size() {
+        return blocks.values().stream().mapToInt(List::size).sum();
+    }
+
     private static int longestMethod(byte[] bytes) {
         return ClassFile.of().parse(bytes).methods().stream()
                 .flatMap(method -> method.findAttribute(Attributes.code()).stream())

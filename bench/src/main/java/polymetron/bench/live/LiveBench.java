@@ -156,11 +156,11 @@ public final class LiveBench implements AutoCloseable {
     }
 
     /**
-     * Sets the levels that a board part puts on its lines.
+     * Sets the level that a board part puts on one of its lines.
      *
-     * @throws BenchException when no block is on the part, or the part does not drive lines
+     * @throws BenchException when no block is on the part, or the part has no such line or does not drive it
      */
-    public void setPart(String part, long levels) {
+    public void setLine(String part, int line, boolean high) {
         OutwardLink link =
                 links().stream()
                         .filter(each -> each.part().name().equals(part))
@@ -173,8 +173,15 @@ public final class LiveBench implements AutoCloseable {
             throw new BenchException(
                     "%s is driven by the platform; it cannot be moved by hand".formatted(part));
         }
+        int width = link.form().ports().getFirst().width();
+        if (line < 0 || line >= width) {
+            throw new BenchException(
+                    "%s has lines 0 to %s, not %s".formatted(part, width - 1, line));
+        }
         locked(
                 () -> {
+                    long before = outside.getOrDefault(part, 0L);
+                    long levels = high ? before | 1L << line : before & ~(1L << line);
                     outside.put(part, levels);
                     apply(part, levels);
                     machine.settle();

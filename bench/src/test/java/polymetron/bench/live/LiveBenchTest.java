@@ -48,7 +48,10 @@ final class LiveBenchTest {
     void talksBothWaysAndFollowsTheSwitches() throws InterruptedException {
         bench.run();
         await(() -> console().contains("say help"));
-        bench.setPart("switches", 5);
+        bench.setLine("switches", 0, true);
+        bench.setLine("switches", 1, true);
+        bench.setLine("switches", 2, true);
+        bench.setLine("switches", 1, false);
         bench.type("status\r");
         await(() -> console().contains("gain 6") && console().endsWith("> "));
         long before = bench.consoleSince(0).end();
@@ -110,8 +113,9 @@ final class LiveBenchTest {
         assertThatThrownBy(() -> bench.write("interrupts", "PRIORITY", 15, 1))
                 .hasMessageContaining("no number 16");
         assertThatThrownBy(() -> bench.registers("cpu")).hasMessageContaining("cpu");
-        assertThatThrownBy(() -> bench.setPart("lamps", 1))
+        assertThatThrownBy(() -> bench.setLine("lamps", 0, true))
                 .hasMessageContaining("driven by the platform");
-        assertThatThrownBy(() -> bench.setPart("flash", 1)).hasMessageContaining("no block");
+        assertThatThrownBy(() -> bench.setLine("flash", 0, true)).hasMessageContaining("no block");
+        assertThatThrownBy(() -> bench.setLine("switches", 8, true)).hasMessageContaining("0 to 7");
     }
 }

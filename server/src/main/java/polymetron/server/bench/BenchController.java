@@ -60,7 +60,7 @@ final class BenchController {
 
     record TypeRequest(String text) {}
 
-    record PartRequest(long levels) {}
+    record LineRequest(int line, boolean high) {}
 
     record WriteRequest(String block, String register, int index, String value) {}
 
@@ -178,8 +178,8 @@ final class BenchController {
 
     @PostMapping("/api/platforms/{id}/bench/parts/{part}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void move(@PathVariable UUID id, @PathVariable String part, @RequestBody PartRequest request) {
-        running(id).setPart(part, request.levels());
+    void move(@PathVariable UUID id, @PathVariable String part, @RequestBody LineRequest request) {
+        running(id).setLine(part, request.line(), request.high());
     }
 
     @GetMapping("/api/platforms/{id}/bench/registers")

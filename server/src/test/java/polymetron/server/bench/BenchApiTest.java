@@ -50,15 +50,17 @@ final class BenchApiTest {
             server.post(platform + "/bench/run", "{}");
             readUntil(lines, console, "say help");
             assertThat(
-                            server.post(platform + "/bench/parts/switches", Map.of("levels", 3))
+                            server.post(
+                                            platform + "/bench/parts/switches",
+                                            Map.of("line", 1, "high", true))
                                     .status())
                     .isEqualTo(204);
             server.post(platform + "/bench/console", Map.of("text", "status\r"));
-            readUntil(lines, console, "gain 4");
+            readUntil(lines, console, "gain 3");
         }
         server.post(platform + "/bench/pause", "{}");
         JsonNode registers = server.get(platform + "/bench/registers?block=gain").json();
-        assertThat(registers.toString()).contains("0x00000003");
+        assertThat(registers.toString()).contains("0x00000002");
     }
 
     private static void readUntil(BufferedReader lines, StringBuilder console, String text)

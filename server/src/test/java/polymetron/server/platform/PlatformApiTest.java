@@ -8,6 +8,7 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -269,5 +270,39 @@ final class PlatformApiTest {
                                 .valueStream())
                 .as("placing again twice changes nothing")
                 .isEmpty();
+    }
+
+    /** Two people who edit at the same time and try again when refused: every change is kept, one after the other. */
+    @Test
+    void editsAtTheSameTimeAreKeptOneAfterTheOther() throws Exception {
+        String id = server.create("Busy", "station");
+        try (var people = java.util.concurrent.Executors.newFixedThreadPool(4)) {
+            for (String block : List.of("lamps", "gain", "service", "timer")) {
+                people.submit(() -> tenTimes(id, block));
+            }
+        }
+        JsonNode whole = read(id);
+        assertThat(whole.path("revision").asLong()).isEqualTo(41);
+        assertThat(whole.path("blocks").valueStream().map(each -> each.path("name").asString()))
+                .contains("lamps_10", "gain_10", "service_10", "timer_10");
+    }
+
+    private void tenTimes(String id, String block) {
+        String name = block;
+        for (int time = 1; time <= 10; time++) {
+            String next = block + "_" + time;
+            int status;
+            do {
+                status =
+                        edit(
+                                        id,
+                                        read(id).path("revision").asLong(),
+                                        "{\"edit\": \"rename-block\", \"block\": \"%s\", \"name\": \"%s\"}"
+                                                .formatted(name, next))
+                                .status();
+                assertThat(status).isIn(200, 409);
+            } while (status != 200);
+            name = next;
+        }
     }
 }

@@ -1,0 +1,165 @@
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
+import { flushPromises, mount } from '@vue/test-utils'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { defineComponent, h } from 'vue'
+import type { PlatformContext } from './platform'
+
+/** A server that keeps a revision, answers when it is told to, and refuses edits on an older revision. */
+class Server {
+    revision = 1
+    reads = 0
+    readonly edits: { revision: number; edit: { edit: string } }[] = []
+    private readonly held: (() => void)[] = []
+    holding = false
+
+    async answer(request: Request): Promise<Response> {
+        if (request.method === 'GET') {
+            this.reads++
+            return Response.json({ revision: this.revision, name: 'Test' })
+        }
+        const body = (await request.json()) as (typeof this.edits)[number]
+        if (this.holding) {
+            await new Promise<void>((resolve) => this.held.push(resolve))
+        }
+        if (body.revision !== this.revision) {
+            return Response.json(
+                { title: 'Changed meanwhile', detail: 'there is a newer revision' },
+                { status: 409, headers: { 'Content-Type': 'application/problem+json' } },
+            )
+        }
+        this.edits.push(body)
+        this.revision++
+        return Response.json({ revision: this.revision })
+    }
+
+    release(): void {
+        this.holding = false
+        this.held.splice(0).forEach((resolve) => resolve())
+    }
+}
+
+class Stream {
+    static readonly CLOSED = 2
+    static all: Stream[] = []
+    readyState = 1
+    onerror?: () => void
+    private readonly listeners = new Map<string, (event: { data: string }) => void>()
+    constructor(readonly url: string) {
+        Stream.all.push(this)
+    }
+    addEventListener(name: string, listener: (event: { data: string }) => void): void {
+        this.listeners.set(name, listener)
+    }
+    say(name: string, data = ''): void {
+        this.listeners.get(name)?.({ data })
+    }
+    close(): void {
+        this.readyState = Stream.CLOSED
+    }
+}
+
+let server: Server
+let context: PlatformContext
+let unmount: () => void
+let notices: typeof import('./notices')
+
+beforeEach(async () => {
+    server = new Server()
+    Stream.all = []
+    vi.stubGlobal('EventSource', Stream)
+    vi.stubGlobal('fetch', (request: Request) => server.answer(request))
+    // Node's requests want whole addresses; a browser takes them from the page.
+    const Whole = class extends Request {
+        constructor(input: string | URL | Request, init?: RequestInit) {
+            super(typeof input === 'string' ? new URL(input, 'http://127.0.0.1') : input, init)
+        }
+    }
+    vi.stubGlobal('Request', Whole)
+    vi.resetModules()
+    notices = await import('./notices')
+    const { providePlatform } = await import('./platform')
+    const host = defineComponent({
+        setup() {
+            context = providePlatform('7')
+            return () => h('div', context.platform.value?.revision)
+        },
+    })
+    const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+    const wrapper = mount(host, { global: { plugins: [[VueQueryPlugin, { queryClient: client }]] } })
+    unmount = () => wrapper.unmount()
+    await vi.waitFor(() => expect(context.platform.value?.revision).toBe(1))
+})
+
+afterEach(() => {
+    unmount()
+    vi.useRealTimers()
+    vi.unstubAllGlobals()
+})
+
+const rename = (name: string) => ({ edit: 'rename-platform', name })
+
+describe('edits', () => {
+    it('follow each other, each on the revision that the one before has made', async () => {
+        const done = await Promise.all([
+            context.edit(rename('a')),
+            context.edit(rename('b')),
+            context.undo(),
+            context.edit(rename('c')),
+        ])
+        expect(done).toEqual([true, true, true, true])
+        expect(server.edits.map((each) => each.revision)).toEqual([1, 2, 3, 4])
+        await vi.waitFor(() => expect(context.platform.value?.revision).toBe(5))
+        expect(context.saving.value).toBe(false)
+    })
+
+    it('behind a refused one are dropped: they were meant for what was seen before', async () => {
+        server.holding = true
+        const first = context.edit(rename('a'))
+        const second = context.edit(rename('b'))
+        await flushPromises()
+        server.revision = 9 // somebody else's changes
+        server.release()
+        expect(await Promise.all([first, second])).toEqual([false, false])
+        expect(server.edits).toEqual([])
+        expect(notices.notices.map((notice) => notice.title)).toEqual(['Changed meanwhile'])
+        await vi.waitFor(() => expect(context.platform.value?.revision).toBe(9))
+        expect(await context.edit(rename('c'))).toBe(true)
+        expect(server.edits.map((each) => each.revision)).toEqual([9])
+    })
+
+    it('that were worked out for a revision only apply to that one', async () => {
+        expect(await context.edit(rename('a'))).toBe(true)
+        expect(await context.edit(rename('b'), 1)).toBe(false)
+        expect(await context.edit(rename('b'), 2)).toBe(true)
+    })
+
+    it('say that nothing was changed when the server cannot be reached', async () => {
+        vi.spyOn(server, 'answer').mockRejectedValueOnce(new TypeError('Failed to fetch'))
+        expect(await context.edit(rename('a'))).toBe(false)
+        expect(notices.notices.at(-1)?.text).toContain('Nothing was changed')
+    })
+})
+
+describe('changes of others', () => {
+    it('are read when the server tells of them', async () => {
+        const before = server.reads
+        server.revision = 4
+        Stream.all[0]?.say('revision', '4')
+        await vi.waitFor(() => expect(context.platform.value?.revision).toBe(4))
+        Stream.all[0]?.say('revision', '4')
+        await flushPromises()
+        expect(server.reads).toBe(before + 1)
+    })
+
+    it('are listened for again after the stream was refused', async () => {
+        vi.useFakeTimers()
+        const stream = Stream.all[0]
+        stream?.close()
+        stream?.onerror?.()
+        expect(context.connected.value).toBe(false)
+        await vi.advanceTimersByTimeAsync(2_500)
+        expect(Stream.all).toHaveLength(2)
+        Stream.all[1]?.say('hello')
+        expect(context.connected.value).toBe(true)
+    })
+})

@@ -1,0 +1,59 @@
+import { describe, expect, it, vi } from 'vitest'
+import type { PlatformView } from '../api/client'
+import { search } from './search'
+
+const block = (name: string, title: string, registers: string[], pins: string[] = []) => ({
+    name,
+    title,
+    kind: 'serial',
+    interfaces: [{ base: name === 'console' ? '0x1000_0000' : null }],
+    registers: registers.map((register, at) => ({
+        name: register,
+        offset: `+0x${String(at)}`,
+        address: name === 'console' ? `0x1000_000${String(at)}` : null,
+    })),
+    outward: [{ pins, part: 'usb' }],
+})
+const platform = {
+    blocks: [
+        block('console', 'UART', ['RBR', 'LSR'], ['txd A8', 'rxd B8']),
+        block('modem', 'UART', ['RBR', 'LSR']),
+    ],
+    findings: [
+        {
+            rule: 'r',
+            subject: 's',
+            what: 'modem has no clock',
+            title: 'no clock',
+            block: 'modem',
+            grade: 'error',
+        },
+    ],
+} as unknown as PlatformView
+
+const react = { show: vi.fn(), copy: vi.fn() }
+const titles = (text: string): string[] => search(platform, text, react).map((entry) => entry.title)
+
+describe('search', () => {
+    it('offers all blocks as long as nothing is asked', () => {
+        expect(titles('  ')).toEqual(['console · UART', 'modem · UART'])
+    })
+
+    it('wants every word, in any order, with dots or without', () => {
+        expect(titles('lsr')).toEqual(['console.LSR', 'modem.LSR'])
+        expect(titles('console.lsr')).toEqual(['console.LSR'])
+        expect(titles('LSR mod')).toEqual(['modem.LSR'])
+        expect(titles('lsr nobody')).toEqual([])
+    })
+
+    it('finds pins and findings, and goes to their block', () => {
+        expect(titles('a8')).toEqual(['console txd A8'])
+        const [finding] = search(platform, 'no clock', react)
+        finding?.run()
+        expect(react.show).toHaveBeenLastCalledWith('modem')
+    })
+
+    it('shows the address where there is one, else the offset', () => {
+        expect(search(platform, 'lsr', react).map((entry) => entry.detail)).toEqual(['0x1000_0001', '+0x1'])
+    })
+})
