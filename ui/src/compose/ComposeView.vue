@@ -51,6 +51,17 @@ const selectedBlock = computed(() => {
     return platform.value?.blocks.find((block) => block.name === name)
 })
 
+/** Selects the card before or behind the one that is focused or selected. */
+function step(by: 1 | -1): void {
+    const cards = [...(picture.value?.querySelectorAll<HTMLElement>('[data-card]') ?? [])]
+    const focused = cards.findIndex((card) => card === document.activeElement)
+    const from = focused >= 0 ? focused : cards.findIndex((card) => card.ariaPressed === 'true')
+    const start = from < 0 && by < 0 ? 0 : from
+    const next = cards[(start + by + cards.length) % cards.length]
+    next?.focus()
+    next?.click()
+}
+
 function onKey(event: KeyboardEvent): void {
     if (isTyping(event) || open.palette || open.add || open.wiring) {
         return
@@ -60,13 +71,8 @@ function onKey(event: KeyboardEvent): void {
         void context.edit({ edit: 'remove-block', block: selectedBlock.value.name })
         context.selected.value = undefined
     } else if (['ArrowRight', 'ArrowLeft'].includes(event.key)) {
-        const cards = [...(picture.value?.querySelectorAll<HTMLElement>('[data-card]') ?? [])]
-        const at = cards.findIndex((card) => card === document.activeElement)
-        const next = cards[(at + (event.key === 'ArrowRight' ? 1 : -1) + cards.length) % cards.length]
-        if (next) {
-            event.preventDefault()
-            next.focus()
-        }
+        event.preventDefault()
+        step(event.key === 'ArrowRight' ? 1 : -1)
     }
 }
 
