@@ -28,8 +28,8 @@ const rows = computed<Row[]>(() =>
     ),
 )
 
-function place(row: Row, base: string | null | undefined, held: boolean): void {
-    void context.edit({
+function place(row: Row, base: string | null | undefined, held: boolean): Promise<boolean> {
+    return context.edit({
         edit: 'attach',
         block: row.target.block,
         busInterface: row.target.busInterface,
@@ -39,8 +39,8 @@ function place(row: Row, base: string | null | undefined, held: boolean): void {
     })
 }
 
-function resize(row: Row, size: string): void {
-    void context.edit({ edit: 'set-parameter', block: row.target.block, parameter: 'SIZE', value: size })
+function resize(row: Row, size: string): Promise<boolean> {
+    return context.edit({ edit: 'set-parameter', block: row.target.block, parameter: 'SIZE', value: size })
 }
 </script>
 
@@ -87,7 +87,7 @@ function resize(row: Row, size: string): void {
                         hide-label
                         :label="`Base of ${row.target.label}`"
                         :value="row.target.base ?? ''"
-                        @change="(base) => place(row, base, row.target.held)"
+                        :write="(base: string) => place(row, base, row.target.held)"
                     />
                 </td>
                 <td class="w-28 border-t border-line px-2 py-0.5 font-mono text-[13px]">
@@ -96,7 +96,7 @@ function resize(row: Row, size: string): void {
                         hide-label
                         :label="`Size of ${row.target.label}`"
                         :value="row.target.size"
-                        @change="(size) => resize(row, size)"
+                        :write="(size: string) => resize(row, size)"
                     />
                     <span v-else class="px-2">{{ row.target.size }}</span>
                 </td>

@@ -37,7 +37,8 @@ function nameOf(name: string, index: number): string {
     return register && register.count > 1 ? `${name}[${register.first + index}]` : name
 }
 
-async function write(register: string, index: number, value: string): Promise<void> {
+async function write(register: string, index: number, value: string): Promise<boolean> {
+    let done = true
     try {
         await answer(
             client.POST('/api/platforms/{id}/bench/registers', {
@@ -47,8 +48,10 @@ async function write(register: string, index: number, value: string): Promise<vo
         )
     } catch (error) {
         tellProblem(error)
+        done = false
     }
     await queries.invalidateQueries({ queryKey: key.value })
+    return done
 }
 </script>
 
@@ -108,7 +111,7 @@ async function write(register: string, index: number, value: string): Promise<vo
                                 :label="`Value of ${nameOf(value.register, value.index)}`"
                                 :placeholder="value.value == null ? 'write only' : undefined"
                                 :value="value.value ?? ''"
-                                @change="(text) => write(value.register, value.index, text)"
+                                :write="(text: string) => write(value.register, value.index, text)"
                             />
                             <span v-else class="px-2">{{ value.value }}</span>
                         </td>

@@ -1,37 +1,48 @@
-import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { flushPromises, mount } from '@vue/test-utils'
+import { describe, expect, it, vi } from 'vitest'
 import AddressField from './AddressField.vue'
 
-const field = (more: Record<string, unknown> = {}) =>
-    mount(AddressField, { props: { label: 'base', value: '0x1000_0000', ...more } })
+function field(more: Record<string, unknown> = {}) {
+    const write = vi.fn((text: string) => Promise.resolve(text !== 'refused'))
+    const wrapper = mount(AddressField, { props: { label: 'base', value: '0x1000_0000', write, ...more } })
+    return { wrapper, write, input: wrapper.get('input') }
+}
 
 describe('AddressField', () => {
-    it('tells of a new value once, on Enter or when it is left', async () => {
-        const wrapper = field()
-        const input = wrapper.get('input')
+    it('writes a new value once: on Enter, and not again when it is left', async () => {
+        let finish: (done: boolean) => void = () => undefined
+        const write = vi.fn(() => new Promise<boolean>((resolve) => (finish = resolve)))
+        const { wrapper, input } = field({ write })
+        await input.trigger('focus')
         await input.setValue(' 0x2000_0000 ')
         await input.trigger('keydown', { key: 'Enter' })
-        expect(wrapper.emitted('change')).toEqual([['0x2000_0000']])
-        await wrapper.setProps({ value: '0x2000_0000' })
         await input.trigger('blur')
-        expect(wrapper.emitted('change')).toHaveLength(1)
+        expect(write.mock.calls).toEqual([['0x2000_0000']])
+        await wrapper.setProps({ value: '0x2000_0000' })
+        finish(true)
+        await flushPromises()
+        await input.trigger('blur')
+        expect(write).toHaveBeenCalledTimes(1)
+        expect(input.element.value).toBe('0x2000_0000')
     })
 
-    it('goes back to the value on Escape, and when it was emptied', async () => {
-        const wrapper = field()
-        const input = wrapper.get('input')
+    it('goes back to the value on Escape, when it was emptied, and when it was refused', async () => {
+        const { write, input } = field()
         await input.setValue('0x3')
         await input.trigger('keydown', { key: 'Escape' })
         expect(input.element.value).toBe('0x1000_0000')
         await input.setValue('')
         await input.trigger('blur')
         expect(input.element.value).toBe('0x1000_0000')
-        expect(wrapper.emitted('change')).toBeUndefined()
+        expect(write).not.toHaveBeenCalled()
+        await input.setValue('refused')
+        await input.trigger('blur')
+        await flushPromises()
+        expect(input.element.value).toBe('0x1000_0000')
     })
 
     it('keeps what is being typed when the value changes by itself', async () => {
-        const wrapper = field()
-        const input = wrapper.get('input')
+        const { wrapper, input } = field()
         await input.trigger('focus')
         await input.setValue('0x12')
         await wrapper.setProps({ value: '0x9999_0000' })
@@ -42,12 +53,11 @@ describe('AddressField', () => {
     })
 
     it('writes a register only on Enter, the same value again as well', async () => {
-        const wrapper = field({ onlyOnEnter: true })
-        const input = wrapper.get('input')
+        const { write, input } = field({ onlyOnEnter: true })
         await input.setValue('0x41')
         await input.trigger('blur')
-        expect(wrapper.emitted('change')).toBeUndefined()
+        expect(write).not.toHaveBeenCalled()
         await input.trigger('keydown', { key: 'Enter' })
-        expect(wrapper.emitted('change')).toEqual([['0x1000_0000']])
+        expect(write.mock.calls).toEqual([['0x1000_0000']])
     })
 })

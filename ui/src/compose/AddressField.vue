@@ -1,42 +1,21 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { useTypedValue } from '../frame/typedValue'
 
 const props = defineProps<{
     label: string
     value: string
+    /** Writes what was typed; false when it was refused. */
+    write: (text: string) => Promise<boolean>
     hideLabel?: boolean
     placeholder?: string
     /** The value has effects when it is written: only Enter writes it, and then also the same one again. */
     onlyOnEnter?: boolean
 }>()
-const emit = defineEmits<{ change: [text: string] }>()
-const text = ref(props.value)
-
-// A value that changes by itself must not overwrite what is being typed.
-const focused = ref(false)
-watch(
+const { text, reset, enter, focus, leave } = useTypedValue(
     () => props.value,
-    (value) => {
-        if (!focused.value) {
-            text.value = value
-        }
-    },
+    (typed) => props.write(typed),
+    () => props.onlyOnEnter,
 )
-
-function commit(entered: boolean): void {
-    const wanted = text.value.trim()
-    const writes = props.onlyOnEnter ? entered : wanted !== props.value
-    if (wanted && writes) {
-        emit('change', wanted)
-    } else {
-        text.value = props.value
-    }
-}
-
-function leave(): void {
-    focused.value = false
-    commit(false)
-}
 </script>
 
 <template>
@@ -47,9 +26,9 @@ function leave(): void {
             class="input w-full font-mono text-[13px]"
             spellcheck="false"
             :placeholder="placeholder"
-            @keydown.enter="commit(true)"
-            @keydown.esc.stop="text = value"
-            @focus="focused = true"
+            @keydown.enter="enter"
+            @keydown.esc.stop="reset"
+            @focus="focus"
             @blur="leave"
         />
     </label>

@@ -26,8 +26,8 @@ function remove(): void {
     context.selected.value = undefined
 }
 
-function place(form: InterfaceView, base: string, held = form.held): void {
-    void context.edit({
+function place(form: InterfaceView, base: string, held = form.held): Promise<boolean> {
+    return context.edit({
         edit: 'attach',
         block: props.block.name,
         busInterface: form.name,
@@ -127,7 +127,11 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
         <section v-for="form in targets" :key="form.name">
             <h2 class="heading">Where software finds it</h2>
             <template v-if="form.bus">
-                <AddressField label="base" :value="form.base ?? ''" @change="(base) => place(form, base)" />
+                <AddressField
+                    label="base"
+                    :value="form.base ?? ''"
+                    :write="(base: string) => place(form, base)"
+                />
                 <div class="grid grid-cols-[96px_1fr] items-center py-0.5">
                     <span>last</span>
                     <span class="px-2 font-mono text-[13px]">{{ form.last ?? '—' }}</span>

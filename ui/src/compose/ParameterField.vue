@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import type { ValueView } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { useTypedValue } from '../frame/typedValue'
 
 const props = defineProps<{ block: string; value: ValueView }>()
 const context = usePlatform()
-const text = ref(props.value.text)
 const parameter = computed(() => props.value.parameter)
 const isAddress = computed(() => ['address', 'size', 'integer'].includes(parameter.value.form))
 /** The value worked out, where it says more than what is written. */
@@ -13,26 +13,17 @@ const worked = computed(() =>
     isAddress.value && props.value.shown.split(' ')[0] !== props.value.text ? props.value.shown : '',
 )
 
-watch(
-    () => props.value.text,
-    (value) => (text.value = value),
-)
+const set = (value: string): Promise<boolean> =>
+    context.edit({
+        edit: 'set-parameter',
+        block: props.block,
+        parameter: parameter.value.name,
+        value,
+    })
+const typed = useTypedValue(() => props.value.text, set)
+const text = typed.text
 
-async function set(value: string): Promise<void> {
-    if (value !== props.value.text) {
-        const done = await context.edit({
-            edit: 'set-parameter',
-            block: props.block,
-            parameter: parameter.value.name,
-            value,
-        })
-        if (!done) {
-            text.value = props.value.text
-        }
-    }
-}
-
-function reset(): void {
+function toDefault(): void {
     void context.edit({ edit: 'set-parameter', block: props.block, parameter: parameter.value.name })
 }
 </script>
@@ -63,9 +54,10 @@ function reset(): void {
                 v-model="text"
                 class="input min-w-0 font-mono text-[13px]"
                 spellcheck="false"
-                @keydown.enter="set(text)"
-                @keydown.esc.stop="text = value.text"
-                @blur="set(text)"
+                @keydown.enter="typed.enter"
+                @keydown.esc.stop="typed.reset"
+                @focus="typed.focus"
+                @blur="typed.leave"
             />
         </label>
         <div v-if="worked || value.note || value.chosen" class="flex justify-end gap-2 text-[12px] text-soft">
@@ -75,7 +67,7 @@ function reset(): void {
                 v-if="value.chosen"
                 class="hover:text-accent"
                 :title="`Default: ${parameter.initial}`"
-                @click="reset"
+                @click="toDefault"
             >
                 default
             </button>

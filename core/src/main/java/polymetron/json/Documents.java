@@ -6,6 +6,7 @@ import java.util.stream.Collectors;
 import polymetron.expression.ExpressionException;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.StreamReadFeature;
+import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.util.DefaultIndenter;
 import tools.jackson.core.util.DefaultPrettyPrinter;
 import tools.jackson.databind.DatabindException;
@@ -46,7 +47,7 @@ public final class Documents {
      */
     public static JsonNode tree(String name, String text) {
         try {
-            return MAPPER.readTree(text);
+            return MAPPER.readTree(withoutMark(text));
         } catch (JacksonException wrong) {
             throw explain(name, wrong);
         }
@@ -59,7 +60,7 @@ public final class Documents {
      */
     public static <T> T read(String name, String text, Class<T> form) {
         try {
-            T document = MAPPER.readValue(text, form);
+            T document = MAPPER.readValue(withoutMark(text), form);
             if (document == null) {
                 throw new DocumentException(name + " is empty", "");
             }
@@ -67,6 +68,11 @@ public final class Documents {
         } catch (JacksonException wrong) {
             throw explain(name, wrong);
         }
+    }
+
+    /** Some editors put a byte order mark before the text; it says nothing here. */
+    private static String withoutMark(String text) {
+        return text.startsWith("\uFEFF") ? text.substring(1) : text;
     }
 
     /** The document's bytes as text, ended by a line feed. */
@@ -114,7 +120,12 @@ public final class Documents {
         if (cause instanceof IllegalArgumentException || cause instanceof ExpressionException) {
             return cause.getMessage();
         }
-        return wrong.getOriginalMessage();
+        if (wrong instanceof StreamConstraintsException) {
+            return "it is nested more than 500 levels deep, or has a longer number or text than any"
+                    + " platform needs";
+        }
+        // What the parser could be told to accept is no help to the reader.
+        return wrong.getOriginalMessage().replaceFirst(": enable `.*", "");
     }
 
     private static String path(DatabindException wrong) {

@@ -42,13 +42,20 @@ final class PlatformDocumentTest {
     }
 
     @Test
+    void aByteOrderMarkSaysNothing() {
+        assertThat(PlatformDocument.read("marked.json", "\uFEFF" + Shipped.demoText()))
+                .isEqualTo(Shipped.demo());
+    }
+
+    @Test
     void brokenJsonNamesTheLine() {
         String cut = Shipped.demoText().substring(0, 400);
         assertThatThrownBy(() -> PlatformDocument.read("cut.json", cut))
                 .isInstanceOf(DocumentException.class)
                 .hasMessageContaining("cut.json, line ");
         assertThatThrownBy(() -> PlatformDocument.read("deep.json", "[".repeat(100_000)))
-                .isInstanceOf(DocumentException.class);
+                .isInstanceOf(DocumentException.class)
+                .hasMessageContaining("nested more than 500 levels");
         assertThatThrownBy(() -> PlatformDocument.read("empty.json", ""))
                 .isInstanceOf(DocumentException.class);
         assertThatThrownBy(
