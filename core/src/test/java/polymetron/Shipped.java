@@ -24,6 +24,8 @@ public final class Shipped {
     public static final Vlnv CONTROLLER =
             Vlnv.parse("polymetron:interrupt:interrupt-controller:1.0");
 
+    public static final Vlnv BRIDGE = Vlnv.parse("polymetron:infrastructure:bridge:1.0");
+
     private Shipped() {}
 
     public static byte[] file(String path) {

@@ -156,7 +156,7 @@ public sealed interface Edit {
         }
     }
 
-    /** Changes width or domain of a bus; its name stays. */
+    /** Changes protocol, widths or domain of a bus; its name stays. */
     record ChangeBus(Bus bus) implements Edit {
         @Override
         public String describe() {

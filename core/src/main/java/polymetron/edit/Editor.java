@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.UnaryOperator;
+import polymetron.bus.Adapters;
+import polymetron.bus.Protocol;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
 import polymetron.library.BusInterfaceType;
@@ -220,9 +222,9 @@ public final class Editor {
         BusInterfaceType form = busInterface(platform, edit.block(), edit.busInterface());
         Bus bus = bus(platform, edit.bus());
         require(
-                form.protocols().contains(bus.protocol()),
+                Adapters.canJoin(form.protocols(), bus.protocol()),
                 "bus",
-                "%s.%s speaks %s, bus %s speaks %s"
+                "%s.%s speaks %s, bus %s speaks %s, and there is no adapter between them"
                         .formatted(
                                 edit.block(),
                                 edit.busInterface(),
@@ -346,10 +348,6 @@ public final class Editor {
     private Platform changeBus(Platform platform, Edit.ChangeBus edit) {
         checkBus(platform, edit.bus());
         Bus old = bus(platform, edit.bus().name());
-        require(
-                old.protocol().equals(edit.bus().protocol()),
-                "protocol",
-                "the protocol of a bus cannot change; add another bus");
         return platform.withBuses(
                 platform.buses().stream().map(bus -> bus == old ? edit.bus() : bus).toList());
     }
@@ -361,11 +359,16 @@ public final class Editor {
                 "name",
                 "'%s' cannot be a name: %s".formatted(bus.name(), Names.RULE));
         require(
-                Protocols.KNOWN.contains(bus.protocol()),
+                Protocol.of(bus.protocol()).isPresent(),
                 "protocol",
                 "protocol %s is not known; there is %s"
-                        .formatted(bus.protocol(), String.join(", ", Protocols.KNOWN)));
-        require(bus.dataWidth() == 32, "dataWidth", "an AXI4-Lite bus here is 32 bits wide");
+                        .formatted(bus.protocol(), Protocol.words()));
+        Protocol protocol = Protocol.of(bus.protocol()).orElseThrow();
+        require(
+                protocol.dataWidths().contains(bus.dataWidth()),
+                "dataWidth",
+                "an %s bus has %s data bits, not %s"
+                        .formatted(protocol.title(), protocol.dataWidths(), bus.dataWidth()));
         require(
                 bus.addressWidth() >= 12 && bus.addressWidth() <= 64,
                 "addressWidth",

@@ -5,10 +5,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import polymetron.address.AddressRange;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
 import polymetron.expression.Value;
 import polymetron.library.BlockType;
+import polymetron.library.BridgeType;
 import polymetron.library.BusInterfaceType;
 import polymetron.library.Direction;
 import polymetron.library.InterruptPort;
@@ -29,6 +31,7 @@ public final class BlockShape {
     private final List<SizedInterrupt> interrupts;
     private final List<SizedOutward> outward;
     private final List<Register> registers;
+    private final Bridge bridge;
 
     /** Works out a block type; what has no value is noted as a fault and replaced by its default. */
     public BlockShape(BlockType type, Map<String, String> chosen) {
@@ -40,6 +43,7 @@ public final class BlockShape {
         this.interrupts = sizeInterrupts();
         this.outward = sizeOutward();
         this.registers = sizeRegisters();
+        this.bridge = type.bridge() == null ? null : sizeBridge(type.bridge());
     }
 
     public BlockType type() {
@@ -69,6 +73,17 @@ public final class BlockShape {
 
     public List<Register> registers() {
         return registers;
+    }
+
+    /** What leads where, for a bridge; null for anything else. */
+    public Bridge bridge() {
+        return bridge;
+    }
+
+    private Bridge sizeBridge(BridgeType form) {
+        long size = busInterface(form.upstream()).map(SizedInterface::sizeBytes).orElse(0L);
+        AddressRange window = size == 0 ? null : AddressRange.of(number(form.origin(), 0), size);
+        return new Bridge(form.upstream(), form.downstream(), window);
     }
 
     public Optional<SizedInterface> busInterface(String name) {
@@ -110,7 +125,11 @@ public final class BlockShape {
         for (BusInterfaceType form : type.busInterfaces()) {
             if (present(form.when())) {
                 sized.add(
-                        new SizedInterface(form, number(form.size(), 0), present(form.writable())));
+                        new SizedInterface(
+                                form,
+                                number(form.size(), 0),
+                                present(form.writable()),
+                                (int) number(form.dataWidth(), 0)));
             }
         }
         return List.copyOf(sized);

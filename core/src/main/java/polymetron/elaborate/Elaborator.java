@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import polymetron.address.AddressRange;
+import polymetron.bus.Adapter;
+import polymetron.bus.Adapters;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
 import polymetron.library.Library;
@@ -24,7 +26,7 @@ import polymetron.platform.Platform;
  * out or kept as a {@link DanglingReference}, and the rest is worked out all the same.
  */
 public final class Elaborator {
-    private static final Comparator<TargetRange> BY_ADDRESS =
+    static final Comparator<TargetRange> BY_ADDRESS =
             Comparator.comparing(TargetRange::range).thenComparing(TargetRange::ref);
 
     private final Library library;
@@ -57,6 +59,20 @@ public final class Elaborator {
         private final List<InitiatorPort> initiators = new ArrayList<>();
         private final List<TargetRange> placed = new ArrayList<>();
         private final List<TargetRange> unplaced = new ArrayList<>();
+        private final Map<InterfaceRef, List<Adapter>> adapters = new HashMap<>();
+
+        /** Where only one bridge leads to a bus, nobody gets to more than its window. */
+        private AddressRange window(Bus bus) {
+            AddressRange all = AddressRange.ofWidth(bus.addressWidth());
+            if (initiators.size() != 1 || !initiators.getFirst().isBehindBridge()) {
+                return all;
+            }
+            AddressRange shown = initiators.getFirst().block().shape().bridge().window();
+            if (shown == null || !all.contains(shown.base())) {
+                return all;
+            }
+            return all.contains(shown.last()) ? shown : new AddressRange(shown.base(), all.last());
+        }
     }
 
     private final class Pass {
@@ -157,6 +173,7 @@ public final class Elaborator {
                 for (Map.Entry<String, Attachment> entry : block.block().attachments().entrySet()) {
                     Optional<SizedInterface> form = block.shape().busInterface(entry.getKey());
                     Attached bus = attached.get(entry.getValue().bus());
+                    Bus data = platform.bus(entry.getValue().bus()).orElse(null);
                     if (form.isEmpty()) {
                         missing(
                                 block.name(),
@@ -167,6 +184,7 @@ public final class Elaborator {
                                 "there is no bus %s".formatted(entry.getValue().bus()));
                     } else {
                         attach(bus, block, form.get(), entry.getValue());
+                        adapt(bus, data, block, form.get());
                     }
                 }
             }
@@ -176,7 +194,13 @@ public final class Elaborator {
                 all.placed.sort(BY_ADDRESS);
                 buses.put(
                         bus.name(),
-                        new ElaboratedBus(bus, all.initiators, all.placed, all.unplaced));
+                        new ElaboratedBus(
+                                bus,
+                                all.initiators,
+                                all.placed,
+                                all.unplaced,
+                                all.window(bus),
+                                all.adapters));
             }
             return buses;
         }
@@ -186,26 +210,48 @@ public final class Elaborator {
             if (!form.isTarget()) {
                 bus.initiators.add(new InitiatorPort(block, form));
             } else if (at.base() == null || form.sizeBytes() == 0) {
-                bus.unplaced.add(new TargetRange(block, form, null, at.staysPut()));
+                bus.unplaced.add(new TargetRange(block, form, null, at.staysPut(), List.of()));
             } else {
                 AddressRange range = AddressRange.of(at.base().bits(), form.sizeBytes());
-                bus.placed.add(new TargetRange(block, form, range, at.staysPut()));
+                bus.placed.add(new TargetRange(block, form, range, at.staysPut(), List.of()));
             }
+        }
+
+        private void adapt(Attached bus, Bus data, ElaboratedBlock block, SizedInterface form) {
+            List<Adapter> adapters =
+                    Adapters.between(
+                            new Adapters.Side(
+                                    form.type().protocols(), form.dataWidth(), domain(block, form)),
+                            new Adapters.Side(
+                                    List.of(data.protocol()), data.dataWidth(), data.domain()));
+            if (!adapters.isEmpty()) {
+                bus.adapters.put(new InterfaceRef(block.name(), form.name()), adapters);
+            }
+        }
+
+        private static String domain(ElaboratedBlock block, SizedInterface form) {
+            String clock = form.type().clock();
+            if (clock == null) {
+                clock =
+                        block.type().clocks().isEmpty()
+                                ? null
+                                : block.type().clocks().getFirst().name();
+            }
+            return clock == null ? null : block.block().domains().get(clock);
         }
 
         private List<AddressSpace> spaces(Map<String, ElaboratedBus> buses) {
             List<AddressSpace> spaces = new ArrayList<>();
             for (ElaboratedBus bus : buses.values()) {
+                List<TargetRange> seen = Flattening.of(bus, buses);
                 List<TargetRange> executable =
-                        bus.placed().stream()
-                                .filter(range -> range.form().type().executable())
-                                .toList();
+                        seen.stream().filter(range -> range.form().type().executable()).toList();
                 for (InitiatorPort initiator : bus.initiators()) {
-                    spaces.add(
-                            new AddressSpace(
-                                    initiator,
-                                    bus,
-                                    initiator.fetches() ? executable : bus.placed()));
+                    if (!initiator.isBehindBridge()) {
+                        spaces.add(
+                                new AddressSpace(
+                                        initiator, bus, initiator.fetches() ? executable : seen));
+                    }
                 }
             }
             return List.copyOf(spaces);

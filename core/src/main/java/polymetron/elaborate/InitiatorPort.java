@@ -13,6 +13,12 @@ public record InitiatorPort(ElaboratedBlock block, SizedInterface form) {
                 : block.name() + " · " + form.type().title();
     }
 
+    /** Whether it only passes on what comes to a bridge. */
+    public boolean isBehindBridge() {
+        Bridge bridge = block.shape().bridge();
+        return bridge != null && bridge.downstream().equals(form.name());
+    }
+
     /** Whether it fetches instructions, and so only needs to reach memory that holds them. */
     public boolean fetches() {
         return form.type().executable();

@@ -8,8 +8,10 @@ import polymetron.library.Role;
  *
  * @param sizeBytes size of a target's range; 0 for an initiator
  * @param isWritable whether stores change what lies behind a target
+ * @param dataWidth bits of a transfer
  */
-public record SizedInterface(BusInterfaceType type, long sizeBytes, boolean isWritable) {
+public record SizedInterface(
+        BusInterfaceType type, long sizeBytes, boolean isWritable, int dataWidth) {
     public String name() {
         return type.name();
     }

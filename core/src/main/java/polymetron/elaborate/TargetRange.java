@@ -1,5 +1,6 @@
 package polymetron.elaborate;
 
+import java.util.List;
 import polymetron.address.AddressRange;
 
 /**
@@ -7,9 +8,19 @@ import polymetron.address.AddressRange;
  *
  * @param range where it is; null as long as it has no place
  * @param held whether automatic placement leaves it there
+ * @param via bridges between it and who sees it, from the outside in; empty on the bus itself
  */
 public record TargetRange(
-        ElaboratedBlock block, SizedInterface form, AddressRange range, boolean held) {
+        ElaboratedBlock block,
+        SizedInterface form,
+        AddressRange range,
+        boolean held,
+        List<String> via) {
+    /** The same target as it is seen through bridges. */
+    TargetRange seenAt(AddressRange place, List<String> through) {
+        return new TargetRange(block, form, place, held, List.copyOf(through));
+    }
+
     public InterfaceRef ref() {
         return new InterfaceRef(block.name(), form.name());
     }

@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
+import polymetron.bus.Adapters;
 import polymetron.edit.Edit;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
@@ -39,8 +40,10 @@ final class NoMemoryRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         Set<InterfaceRef> attached = new HashSet<>();
+        for (ElaboratedBus bus : platform.buses()) {
+            bus.initiators().forEach(initiator -> attached.add(initiator.ref()));
+        }
         for (AddressSpace space : platform.spaces()) {
-            attached.add(space.initiator().ref());
             if (space.ranges().stream().noneMatch(target -> target.form().isMemory())) {
                 report.accept(
                         finding(
@@ -56,7 +59,10 @@ final class NoMemoryRule implements Rule {
         for (ElaboratedBlock block : platform.blocks()) {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 InterfaceRef ref = new InterfaceRef(block.name(), form.name());
-                if (!form.isTarget() && !attached.contains(ref)) {
+                boolean passesOn =
+                        block.shape().bridge() != null
+                                && block.shape().bridge().downstream().equals(form.name());
+                if (!form.isTarget() && !passesOn && !attached.contains(ref)) {
                     report.accept(
                             finding(
                                     ref,
@@ -71,7 +77,7 @@ final class NoMemoryRule implements Rule {
             ElaboratedPlatform platform, InterfaceRef ref, SizedInterface form) {
         List<Fix> fixes = new ArrayList<>();
         for (ElaboratedBus bus : platform.buses()) {
-            if (form.type().protocols().contains(bus.bus().protocol())) {
+            if (Adapters.canJoin(form.type().protocols(), bus.bus().protocol())) {
                 fixes.add(
                         new Fix(
                                 "Put %s on %s".formatted(ref, bus.name()),

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
@@ -12,6 +13,9 @@ import polymetron.platform.Bus;
 
 /** A range does not fit between the bus's first and last address. */
 final class OutsideBusRule implements Rule {
+    private static final String WINDOW = "WINDOW";
+    private static final long LARGEST_WINDOW = 1L << 30;
+
     @Override
     public String id() {
         return "range-outside";
@@ -49,6 +53,10 @@ final class OutsideBusRule implements Rule {
         List<Fix> fixes = new ArrayList<>();
         PlaceFix.of(bus, target).ifPresent(fixes::add);
         int needed = 64 - Long.numberOfLeadingZeros(target.range().last());
+        boolean isShown = bus.window().equals(bus.addresses());
+        if (!isShown) {
+            fixes.addAll(widen(bus, target));
+        }
         if (needed > bus.bus().addressWidth()) {
             Bus old = bus.bus();
             fixes.add(
@@ -64,13 +72,41 @@ final class OutsideBusRule implements Rule {
         }
         return finding(
                 target.ref(),
-                "%s from %s with %s passes the last address of %s, %s"
-                        .formatted(
-                                target.label(),
-                                Address.format(target.range().base()),
-                                Address.formatSize(target.form().sizeBytes()),
-                                bus.name(),
-                                Address.format(bus.window().last())),
+                isShown
+                        ? "%s from %s with %s passes the last address of %s, %s"
+                                .formatted(
+                                        target.label(),
+                                        Address.format(target.range().base()),
+                                        Address.formatSize(target.form().sizeBytes()),
+                                        bus.name(),
+                                        Address.format(bus.window().last()))
+                        : "%s from %s with %s lies outside what the bridge shows of %s, %s"
+                                .formatted(
+                                        target.label(),
+                                        Address.format(target.range().base()),
+                                        Address.formatSize(target.form().sizeBytes()),
+                                        bus.name(),
+                                        bus.window()),
                 fixes);
+    }
+
+    /** A window twice as large, and so on, until the target is in it. */
+    private static List<Fix> widen(ElaboratedBus bus, TargetRange target) {
+        ElaboratedBlock bridge = bus.initiators().getFirst().block();
+        long size = bus.window().sizeBytes();
+        long needed = target.range().last() - bus.window().base() + 1;
+        boolean isBelow = Long.compareUnsigned(target.range().base(), bus.window().base()) < 0;
+        if (isBelow
+                || bridge.type().parameter(WINDOW).isEmpty()
+                || Long.compareUnsigned(needed, LARGEST_WINDOW) > 0) {
+            return List.of();
+        }
+        while (Long.compareUnsigned(size, needed) < 0) {
+            size *= 2;
+        }
+        return List.of(
+                new Fix(
+                        "Widen %s to %s".formatted(bridge.name(), Address.formatSize(size)),
+                        new Edit.SetParameter(bridge.name(), WINDOW, Long.toString(size))));
     }
 }

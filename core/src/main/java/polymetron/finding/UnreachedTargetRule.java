@@ -6,12 +6,16 @@ import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
 import polymetron.address.Address;
+import polymetron.bus.Adapters;
 import polymetron.edit.Edit;
+import polymetron.elaborate.AddressSpace;
+import polymetron.elaborate.Bridge;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
+import polymetron.elaborate.TargetRange;
 import polymetron.placement.Placement;
 
 /** No initiator gets to a target. */
@@ -40,24 +44,41 @@ final class UnreachedTargetRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         Set<InterfaceRef> attached = new HashSet<>();
+        Set<InterfaceRef> reached = new HashSet<>();
+        for (AddressSpace space : platform.spaces()) {
+            if (!space.initiator().fetches()) {
+                space.ranges().forEach(target -> reached.add(target.ref()));
+            }
+        }
         List<ElaboratedBus> driven = new ArrayList<>();
         for (ElaboratedBus bus : platform.buses()) {
             bus.placed().forEach(target -> attached.add(target.ref()));
             bus.unplaced().forEach(target -> attached.add(target.ref()));
-            boolean reached = bus.initiators().stream().anyMatch(initiator -> !initiator.fetches());
-            if (reached) {
+            boolean isDriven =
+                    bus.initiators().stream().anyMatch(initiator -> !initiator.fetches());
+            if (isDriven) {
                 driven.add(bus);
-            } else {
-                bus.placed()
-                        .forEach(
-                                target ->
-                                        report.accept(
-                                                finding(
-                                                        target.ref(),
-                                                        "%s is on %s, which no data initiator drives"
-                                                                .formatted(
-                                                                        target.label(), bus.name()),
-                                                        List.of())));
+            }
+            for (TargetRange target : bus.placed()) {
+                // The window of a bridge is no place of its own; what lies behind it is.
+                boolean isWindow = isWindow(target);
+                if (!isDriven) {
+                    report.accept(
+                            finding(
+                                    target.ref(),
+                                    "%s is on %s, which no data initiator drives"
+                                            .formatted(target.label(), bus.name()),
+                                    List.of()));
+                } else if (!isWindow
+                        && !reached.contains(target.ref())
+                        && bus.window().contains(target.range())) {
+                    report.accept(
+                            finding(
+                                    target.ref(),
+                                    "%s is on %s, but no processor gets through the bridges to it"
+                                            .formatted(target.label(), bus.name()),
+                                    List.of()));
+                }
             }
         }
         for (ElaboratedBlock block : platform.blocks()) {
@@ -74,11 +95,16 @@ final class UnreachedTargetRule implements Rule {
         }
     }
 
+    private static boolean isWindow(TargetRange target) {
+        Bridge bridge = target.block().shape().bridge();
+        return bridge != null && bridge.upstream().equals(target.form().name());
+    }
+
     private static List<Fix> fixes(
             List<ElaboratedBus> buses, InterfaceRef ref, SizedInterface form) {
         List<Fix> fixes = new ArrayList<>();
         for (ElaboratedBus bus : buses) {
-            if (form.type().protocols().contains(bus.bus().protocol())) {
+            if (Adapters.canJoin(form.type().protocols(), bus.bus().protocol())) {
                 Placement.baseFor(bus, ref, form)
                         .ifPresent(
                                 (Address base) ->

@@ -7,7 +7,7 @@ import java.util.Optional;
  * A block type of the library, as its definition file says it.
  *
  * @param defaultName name that a new block gets, unless its board part gives it one
- * @param region where its ranges are placed: the first base tried, or null for the kind's own
+ * @param bridge what leads where, for a bridge; null for anything else
  */
 public record BlockType(
         String format,
@@ -25,7 +25,8 @@ public record BlockType(
         List<OutwardInterface> outward,
         List<RegisterType> registers,
         Resources resources,
-        SoftwareBinding software) {
+        SoftwareBinding software,
+        BridgeType bridge) {
     public static final String FORMAT = "polymetron-block-type/1";
 
     public BlockType {

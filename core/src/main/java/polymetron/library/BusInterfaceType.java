@@ -13,6 +13,7 @@ import polymetron.expression.Expression;
  * @param executable whether instructions can be fetched through it (initiator) or from it (target)
  * @param writable whether stores change a target of usage memory
  * @param when whether the interface is there; null for always
+ * @param clock clock input that it belongs to; null for the block's first
  */
 public record BusInterfaceType(
         String name,
@@ -24,7 +25,8 @@ public record BusInterfaceType(
         Usage usage,
         boolean executable,
         Expression writable,
-        Expression when) {
+        Expression when,
+        String clock) {
 
     /** What lies behind a target. */
     public enum Usage {

@@ -6,7 +6,8 @@ public enum Kind {
     MEMORY("memory"),
     PERIPHERAL("peripheral"),
     TIMER("timer"),
-    INTERRUPT_CONTROLLER("interrupt-controller");
+    INTERRUPT_CONTROLLER("interrupt-controller"),
+    BRIDGE("bridge");
 
     private final String word;
 

@@ -9,7 +9,8 @@ import polymetron.elaborate.SizedInterface;
 
 /**
  * Finds a base for a new range: memories from the bottom, registers from the middle of the space (from
- * 0x1000_0000 where the bus is wide enough), naturally aligned, lowest free one first.
+ * 0x1000_0000 where the bus is wide enough), behind a bridge both from the start of its window; naturally aligned,
+ * lowest free one first.
  */
 public final class Placement {
     private static final long REGISTERS = 0x1000_0000L;
@@ -25,7 +26,7 @@ public final class Placement {
      */
     public static Optional<Address> baseFor(
             ElaboratedBus bus, InterfaceRef target, SizedInterface form) {
-        return baseIn(bus.freeSpaceWithout(target), bus.bus().addressWidth(), form);
+        return baseIn(bus.freeSpaceWithout(target), bus, form);
     }
 
     /** The lowest free base at or above a wished one, or elsewhere when there is no room above. */
@@ -34,7 +35,12 @@ public final class Placement {
         return bus.freeSpaceWithout(target).place(form.sizeBytes(), wished.bits());
     }
 
-    static Optional<Address> baseIn(FreeSpace free, int addressWidth, SizedInterface form) {
+    static Optional<Address> baseIn(FreeSpace free, ElaboratedBus bus, SizedInterface form) {
+        if (bus.isBehindBridge()) {
+            // The window is short, and nothing in it needs to stand apart.
+            return free.place(form.sizeBytes(), bus.window().base());
+        }
+        int addressWidth = bus.bus().addressWidth();
         long registers = addressWidth >= WIDE ? REGISTERS : 1L << (addressWidth - 1);
         return free.place(form.sizeBytes(), form.isMemory() ? 0 : registers);
     }

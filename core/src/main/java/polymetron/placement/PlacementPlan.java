@@ -40,8 +40,7 @@ public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<TargetRang
         List<TargetRange> homeless = new ArrayList<>();
         for (TargetRange target : free) {
             FreeSpace space = new FreeSpace(bus.window(), taken);
-            Optional<Address> base =
-                    Placement.baseIn(space, bus.bus().addressWidth(), target.form());
+            Optional<Address> base = Placement.baseIn(space, bus, target.form());
             if (base.isEmpty()) {
                 homeless.add(target);
                 continue;

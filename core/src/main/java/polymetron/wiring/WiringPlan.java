@@ -9,9 +9,11 @@ import java.util.OptionalInt;
 import java.util.Set;
 import polymetron.address.Address;
 import polymetron.board.Parts;
+import polymetron.bus.Adapters;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
-import polymetron.edit.Protocols;
+import polymetron.elaborate.Bridge;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
@@ -233,29 +235,76 @@ public record WiringPlan(List<Proposal> proposals) {
                     Proposal.Kind.BUS,
                     "bus system, AXI4-Lite, 32-bit data and addresses",
                     "%s has initiators and there is no bus yet".formatted(first.name()),
-                    new Edit.AddBus(new Bus("system", Protocols.KNOWN.getFirst(), 32, 32, domain)));
+                    new Edit.AddBus(
+                            new Bus("system", Protocol.AXI4_LITE.toString(), 32, 32, domain)));
         }
 
         private void planAttachments() {
+            attachLoose(true);
+            planBuses();
+            attachLoose(false);
+            placeUnplaced();
+        }
+
+        /** A bus behind every bridge that is on one itself. */
+        private void planBuses() {
+            for (ElaboratedBlock block : blocksByName()) {
+                Bridge bridge = block.shape().bridge();
+                if (bridge == null
+                        || block.block().attachments().containsKey(bridge.downstream())
+                        || !block.block().attachments().containsKey(bridge.upstream())) {
+                    continue;
+                }
+                Edit.AddBus bus = NewBus.behind(now, block);
+                propose(
+                        "bus:" + block.name(),
+                        Proposal.Kind.BUS,
+                        "bus %s behind %s, %s"
+                                .formatted(
+                                        bus.bus().name(),
+                                        block.name(),
+                                        Protocol.of(bus.bus().protocol())
+                                                .map(Protocol::title)
+                                                .orElse("")),
+                        "%s leads nowhere yet".formatted(block.name()),
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        bus,
+                                        new Edit.Attach(
+                                                block.name(),
+                                                bridge.downstream(),
+                                                bus.bus().name(),
+                                                null,
+                                                null))));
+            }
+        }
+
+        /**
+         * @param bridges whether bridges are attached, upstream, or everything else
+         */
+        private void attachLoose(boolean bridges) {
             for (Role role : Role.values()) {
                 for (ElaboratedBlock block : blocksByName()) {
                     for (SizedInterface form : block.shape().busInterfaces()) {
                         boolean loose = !block.block().attachments().containsKey(form.name());
-                        if (form.type().role() == role && loose) {
+                        Bridge bridge = block.shape().bridge();
+                        boolean isOwnDownstream =
+                                bridge != null && bridge.downstream().equals(form.name());
+                        if (form.type().role() == role
+                                && loose
+                                && bridges == (bridge != null)
+                                && !isOwnDownstream) {
                             planAttachment(block, form);
                         }
                     }
                 }
             }
-            placeUnplaced();
         }
 
         private void planAttachment(ElaboratedBlock block, SizedInterface form) {
             InterfaceRef ref = new InterfaceRef(block.name(), form.name());
-            List<ElaboratedBus> fitting =
-                    now.buses().stream()
-                            .filter(bus -> form.type().protocols().contains(bus.bus().protocol()))
-                            .toList();
+            List<ElaboratedBus> fitting = fitting(form);
             if (fitting.isEmpty()) {
                 return;
             }
@@ -285,6 +334,22 @@ public record WiringPlan(List<Proposal> proposals) {
                     "%s on one of %s buses".formatted(ref, choices.size()),
                     "several buses speak its protocol; choose one",
                     choices);
+        }
+
+        /** Buses that speak the interface's protocol; where there is none, those that an adapter leads to. */
+        private List<ElaboratedBus> fitting(SizedInterface form) {
+            List<ElaboratedBus> spoken =
+                    now.buses().stream()
+                            .filter(bus -> form.type().protocols().contains(bus.bus().protocol()))
+                            .filter(bus -> form.isTarget() || !bus.isBehindBridge())
+                            .toList();
+            if (!spoken.isEmpty()) {
+                return spoken;
+            }
+            return now.buses().stream()
+                    .filter(bus -> Adapters.canJoin(form.type().protocols(), bus.bus().protocol()))
+                    .filter(bus -> form.isTarget() || !bus.isBehindBridge())
+                    .toList();
         }
 
         private Edit attachEdit(ElaboratedBus bus, InterfaceRef ref, SizedInterface form) {

@@ -2,6 +2,7 @@ package polymetron.finding;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
@@ -28,6 +29,23 @@ final class ChecksTest {
 
     private static Edit place(String block, String busInterface, long base) {
         return new Edit.Attach(block, busInterface, "system", new Address(base), null);
+    }
+
+    /** A bridge at 0x4000_0000, with or without the bus behind it. */
+    private static Edit bridge(String behind) {
+        List<Edit> edits = new ArrayList<>();
+        edits.add(new Edit.AddBlock("bridge", Shipped.BRIDGE, null));
+        edits.add(new Edit.SetDomain("bridge", "clk", "main"));
+        edits.add(new Edit.SetDomain("bridge", "rst", "main"));
+        edits.add(place("bridge", "window", 0x4000_0000));
+        if (behind != null) {
+            edits.add(new Edit.Attach("bridge", "behind", behind, null, null));
+        }
+        return new Edit.Several(null, edits);
+    }
+
+    private static Edit slowBus(String protocol) {
+        return new Edit.AddBus(new Bus("slow", protocol, 32, 24, "main"));
     }
 
     /** Each way to break the demo, and the finding that has to come of it. */
@@ -83,6 +101,29 @@ final class ChecksTest {
                         "cpu.TRAP_VECTOR",
                         "0x1000_0000",
                         new Edit.SetParameter("cpu", "TRAP_VECTOR", "0x1000_0000")),
+                breaking(
+                        "range-outside",
+                        "lamps.registers",
+                        "outside what the bridge shows of slow, 0x0000_0000–0x000F_FFFF",
+                        slowBus("apb"),
+                        bridge("slow"),
+                        new Edit.Attach(
+                                "lamps", "registers", "slow", new Address(0x10_0000), null)),
+                breaking(
+                        "target-unreached",
+                        "lamps.registers",
+                        "no processor gets through",
+                        slowBus("apb"),
+                        bridge("slow"),
+                        new Edit.Attach("bridge", "window", "slow", new Address(0), null),
+                        new Edit.Attach("lamps", "registers", "slow", new Address(0x8_0000), null)),
+                breaking("bridge-open", "bridge.behind", "no bus behind it", bridge(null)),
+                breaking("bridge-loop", "bridge.behind", "from system to system", bridge("system")),
+                breaking(
+                        "one-initiator",
+                        "system",
+                        "speaks APB",
+                        new Edit.ChangeBus(new Bus("system", "apb", 32, 32, "main"))),
                 breaking(
                         "input-without-clock",
                         "lamps.clk",

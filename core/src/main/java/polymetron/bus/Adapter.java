@@ -1,0 +1,32 @@
+package polymetron.bus;
+
+/**
+ * Something between an interface and a bus that differ.
+ *
+ * @param from what the interface has
+ * @param to what the bus has
+ * @param cycles clock cycles that it adds to a single access
+ * @param lookupTables estimated logic
+ * @param flipFlops estimated flip-flops
+ */
+public record Adapter(
+        Sort sort, String from, String to, int cycles, int lookupTables, int flipFlops) {
+
+    /** What differs. */
+    public enum Sort {
+        PROTOCOL("protocol"),
+        WIDTH("width"),
+        CLOCK("clock");
+
+        private final String word;
+
+        Sort(String word) {
+            this.word = word;
+        }
+
+        @Override
+        public String toString() {
+            return word;
+        }
+    }
+}

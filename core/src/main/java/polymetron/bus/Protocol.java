@@ -1,0 +1,85 @@
+package polymetron.bus;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/**
+ * A bus protocol with the rules that it brings itself.
+ *
+ * <p>Sources: Arm IHI 0022 (AXI4 and AXI4-Lite, data widths in B1.1 and B1.1.1, a burst must not cross 4 KiB), Arm
+ * IHI 0033 (AHB-Lite has one manager, a burst must not cross 1 KiB), Arm IHI 0024 (APB data buses of up to 32 bits,
+ * one requester), OpenCores Wishbone B4 (data widths up to 64 bits). Buses of less than 32 bits are left out: the
+ * registers of the library have 32.
+ */
+public enum Protocol {
+    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), 0, 4096, 1, 180, 150),
+    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), 0, 0, 0, 20, 20),
+    AHB_LITE("ahb-lite", "AHB-Lite", List.of(32, 64, 128, 256, 512, 1024), 1, 1024, 1, 70, 60),
+    APB("apb", "APB", List.of(32), 1, 0, 1, 30, 35),
+    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), 0, 0, 0, 20, 20);
+
+    private final String word;
+    private final String title;
+    private final List<Integer> dataWidths;
+    private final int mostInitiators;
+    private final int burstBoundary;
+    final int adapterCycles;
+    final int adapterLookupTables;
+    final int adapterFlipFlops;
+
+    Protocol(
+            String word,
+            String title,
+            List<Integer> dataWidths,
+            int mostInitiators,
+            int burstBoundary,
+            int adapterCycles,
+            int adapterLookupTables,
+            int adapterFlipFlops) {
+        this.word = word;
+        this.title = title;
+        this.dataWidths = dataWidths;
+        this.mostInitiators = mostInitiators;
+        this.burstBoundary = burstBoundary;
+        this.adapterCycles = adapterCycles;
+        this.adapterLookupTables = adapterLookupTables;
+        this.adapterFlipFlops = adapterFlipFlops;
+    }
+
+    public static Optional<Protocol> of(String word) {
+        return Arrays.stream(values()).filter(each -> each.word.equals(word)).findFirst();
+    }
+
+    /** All protocols as a document writes them, for messages. */
+    public static String words() {
+        return Arrays.stream(values()).map(Protocol::toString).collect(Collectors.joining(", "));
+    }
+
+    /** Data widths in bits that a bus of this protocol can have. */
+    public List<Integer> dataWidths() {
+        return dataWidths;
+    }
+
+    /** Whether it allows one initiator only. */
+    public boolean hasOneInitiator() {
+        return mostInitiators == 1;
+    }
+
+    /** Bytes of which a burst must not cross a multiple; 0 for a protocol without bursts. */
+    public int burstBoundary() {
+        return burstBoundary;
+    }
+
+    /** What a person calls it. */
+    public String title() {
+        return title;
+    }
+
+    /** As a document writes it. */
+    @Override
+    public String toString() {
+        return word;
+    }
+}

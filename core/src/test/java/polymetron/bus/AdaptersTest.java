@@ -1,0 +1,112 @@
+package polymetron.bus;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import polymetron.Shipped;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.edit.RejectedEdit;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.platform.Bus;
+import polymetron.platform.ClockDomain;
+
+final class AdaptersTest {
+    private static Adapters.Side side(String protocol, int width, String domain) {
+        return new Adapters.Side(List.of(protocol), width, domain);
+    }
+
+    @Test
+    void whatMatchesNeedsNone() {
+        assertThat(Adapters.between(side("apb", 32, "a"), side("apb", 32, "a"))).isEmpty();
+        assertThat(
+                        Adapters.between(
+                                new Adapters.Side(List.of("axi4", "apb"), 32, null),
+                                side("apb", 32, "a")))
+                .as("the second protocol of an interface, and a clock that is not known yet")
+                .isEmpty();
+    }
+
+    @Test
+    void everyDifferenceIsAdaptedFromTheInterfaceOn() {
+        List<Adapter> adapters =
+                Adapters.between(side("ahb-lite", 128, "fast"), side("apb", 32, "slow"));
+        assertThat(adapters).extracting(Adapter::sort).containsExactly(Adapter.Sort.values());
+        assertThat(adapters)
+                .extracting(Adapter::from)
+                .containsExactly("AHB-Lite", "128 bit", "fast");
+        assertThat(adapters).extracting(Adapter::to).containsExactly("APB", "32 bit", "slow");
+        assertThat(adapters.get(1).cycles()).as("four transfers for one").isEqualTo(3);
+        assertThat(
+                        Adapters.between(side("apb", 32, null), side("apb", 64, null))
+                                .getFirst()
+                                .cycles())
+                .isZero();
+    }
+
+    /** Every pair of protocols can be joined, and the way back costs the same. */
+    @Test
+    void protocolsCostTheSameBothWays() {
+        for (Protocol one : Protocol.values()) {
+            for (Protocol other : Protocol.values()) {
+                List<Adapter> there =
+                        Adapters.between(
+                                side(one.toString(), 32, null), side(other.toString(), 32, null));
+                List<Adapter> back =
+                        Adapters.between(
+                                side(other.toString(), 32, null), side(one.toString(), 32, null));
+                assertThat(there).hasSize(one == other ? 0 : 1);
+                assertThat(there.stream().mapToInt(Adapter::lookupTables).sum())
+                        .isEqualTo(back.stream().mapToInt(Adapter::lookupTables).sum());
+                assertThat(Adapters.canJoin(List.of(one.toString()), other.toString())).isTrue();
+            }
+        }
+        assertThat(Adapters.canJoin(List.of("pigeon"), "apb")).isFalse();
+    }
+
+    /** Arm IHI 0022 B1.1.1: AXI4-Lite has 32 or 64 data bits; IHI 0024: APB has up to 32. */
+    @Test
+    void aBusHasAWidthThatItsProtocolAllows() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        for (Bus wrong :
+                List.of(
+                        new Bus("wide", "axi4-lite", 128, 32, "main"),
+                        new Bus("wide", "apb", 64, 32, "main"),
+                        new Bus("wide", "wishbone-b4", 33, 32, "main"))) {
+            assertThatThrownBy(() -> editor.apply(Shipped.demo(), new Edit.AddBus(wrong)))
+                    .isInstanceOfSatisfying(
+                            RejectedEdit.class,
+                            refused -> assertThat(refused.field()).isEqualTo("dataWidth"));
+        }
+    }
+
+    @Test
+    void adaptersShowOnTheAttachment() {
+        ElaboratedPlatform platform =
+                Shipped.elaborate(
+                        new Editor(Shipped.LIBRARY)
+                                .apply(
+                                        Shipped.demo(),
+                                        new Edit.Several(
+                                                null,
+                                                List.of(
+                                                        new Edit.AddDomain(
+                                                                new ClockDomain(
+                                                                        "slow",
+                                                                        "oscillator",
+                                                                        null)),
+                                                        new Edit.ChangeBus(
+                                                                new Bus(
+                                                                        "system", "axi4", 64, 32,
+                                                                        "slow"))))));
+        assertThat(
+                        platform.bus("system")
+                                .orElseThrow()
+                                .adaptersOf(new InterfaceRef("lamps", "registers")))
+                .extracting(Adapter::sort)
+                .containsExactly(Adapter.Sort.values());
+    }
+}
