@@ -61,7 +61,7 @@ function request(offer: Offer, wished?: string): PlanRequest['add'] {
         type: offer.type,
         ...(offer.part ? { part: offer.part } : {}),
         ...(wished ? { name: wished } : {}),
-        ...(open.addAt ? { near: open.addAt } : {}),
+        ...(open.addAt ? { near: open.addAt.base, bus: open.addAt.bus } : {}),
     }
 }
 

@@ -58,6 +58,10 @@ const detail = computed(() => {
             <span class="mt-1 flex flex-wrap gap-1">
                 <span v-if="target.held" class="tag !text-accent">held</span>
                 <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>
+                <span v-if="target.leadsTo" class="tag">to {{ target.leadsTo }}</span>
+                <span v-if="target.adapters.length" class="tag" :title="target.adapters.join('\n')"
+                    >adapted</span
+                >
                 <span
                     v-for="tag in tags"
                     :key="tag.net + tag.text"

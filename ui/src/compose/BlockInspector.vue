@@ -157,8 +157,17 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                     <option v-for="bus in platform?.buses" :key="bus.name">{{ bus.name }}</option>
                 </select>
             </label>
-            <p class="mt-1 text-[13px] text-soft">
-                Reached by {{ form.reachedBy.length ? form.reachedBy.join(', ') : 'nobody' }}.
+            <p v-for="adapter in form.adapters" :key="adapter" class="mt-1 text-[13px] text-soft">
+                Adapter: {{ adapter }}
+            </p>
+            <p v-if="form.reachedBy.length === 0" class="mt-1 text-[13px] text-soft">
+                {{ block.kind === 'bridge' ? 'Its window shows the bus behind it.' : 'Reached by nobody.' }}
+            </p>
+            <p v-for="reach in form.reachedBy" :key="reach.initiator" class="mt-1 text-[13px] text-soft">
+                Reached by {{ reach.initiator }}
+                <template v-if="reach.via.length">
+                    at <span class="font-mono">{{ reach.base }}</span> through {{ reach.via.join(', ') }}
+                </template>
             </p>
         </section>
         <section v-if="initiators.length">

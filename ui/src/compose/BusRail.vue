@@ -10,13 +10,30 @@ import { layOutRail } from './railLayout'
 const props = defineProps<{ bus: BusView; width: number }>()
 const net = defineModel<string>('net')
 const context = usePlatform()
-const layout = computed(() => layOutRail(props.bus.slots, props.width))
+/** A bus behind a bridge stands a step further in. */
+const STEP = 28
+const indent = computed(() => props.bus.depth * STEP)
+const layout = computed(() => layOutRail(props.bus.slots, props.width - indent.value))
+const isSelected = computed(() => context.selected.value === `bus ${props.bus.name}`)
+/** Where the bridge shows this bus, as the outermost initiator sees it. */
+const bridge = computed(() => props.bus.initiators.find((each) => each.bridge))
 
 /** The initiator whose world is shown: it is selected, as block.interface. */
 const chosen = computed(() => props.bus.initiators.find((each) => context.selected.value === ref(each)))
 
 function ref(initiator: InitiatorView): string {
     return `${initiator.block}.${initiator.busInterface}`
+}
+
+/** Where the window of a bridge is, on the bus before it. */
+function from(initiator: InitiatorView): string {
+    for (const bus of context.platform.value?.buses ?? []) {
+        const window = bus.slots.find((slot) => slot.target?.block === initiator.block)
+        if (window) {
+            return `${bus.name} ${window.base}`
+        }
+    }
+    return 'bridge'
 }
 
 function faded(target: TargetView): boolean {
@@ -31,13 +48,13 @@ function lit(block: string): boolean {
 }
 
 function addAt(base: string): void {
-    open.addAt = base
+    open.addAt = { base, bus: props.bus.name }
     open.add = true
 }
 </script>
 
 <template>
-    <section :aria-label="`Bus ${bus.name}`" class="mb-2">
+    <section :aria-label="`Bus ${bus.name}`" class="mb-2" :style="{ marginLeft: `${indent}px` }">
         <div class="flex gap-3 pl-2">
             <div v-for="initiator in bus.initiators" :key="ref(initiator)" class="w-[150px]">
                 <button
@@ -52,9 +69,16 @@ function addAt(base: string): void {
                     @click="context.selected.value = ref(initiator)"
                 >
                     <span class="block font-semibold">{{ initiator.block }}</span>
-                    <span class="block text-[13px] text-soft">{{
-                        initiator.label.split(' · ')[1] ?? 'initiator'
-                    }}</span>
+                    <span class="block text-[13px] text-soft">
+                        {{
+                            initiator.bridge
+                                ? from(initiator)
+                                : (initiator.label.split(' · ')[1] ?? 'initiator')
+                        }}
+                        <span v-if="initiator.adapters.length" :title="initiator.adapters.join('\n')"
+                            >· adapted</span
+                        >
+                    </span>
                 </button>
                 <svg width="150" height="22" aria-hidden="true" class="text-ink">
                     <path d="M75 0v15" stroke="currentColor" stroke-width="2" />
@@ -63,12 +87,20 @@ function addAt(base: string): void {
             </div>
             <p v-if="bus.initiators.length === 0" class="pb-3 text-warn">No initiator is on this bus yet.</p>
             <p class="flex-1 self-end pb-1 text-right text-[13px] text-soft">
-                <span class="font-semibold text-ink">{{ bus.name }}</span>
-                {{ bus.protocol.toUpperCase().replace('LITE', 'Lite') }} · {{ bus.dataWidth }}-bit data ·
-                {{ bus.addressWidth }}-bit addresses
+                <button
+                    class="rounded px-1 font-semibold text-ink hover:text-accent"
+                    :class="isSelected ? 'bg-accent-soft text-accent' : ''"
+                    :aria-pressed="isSelected"
+                    title="Protocol, widths and adapters of the bus"
+                    @click="context.selected.value = `bus ${bus.name}`"
+                >
+                    {{ bus.name }}
+                </button>
+                {{ bus.protocolTitle }} · {{ bus.dataWidth }}-bit data · {{ bus.addressWidth }}-bit addresses
+                <template v-if="bridge"> · addresses count from the window of {{ bridge.block }}</template>
             </p>
         </div>
-        <div class="relative" :style="{ height: `${layout.height}px`, width: `${width}px` }">
+        <div class="relative" :style="{ height: `${layout.height}px`, width: `${width - indent}px` }">
             <template v-for="(row, at) in layout.rows" :key="at">
                 <template v-for="item in row.items" :key="item.slot.base + (item.slot.target?.label ?? '')">
                     <div

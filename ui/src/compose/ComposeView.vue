@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { isTyping, open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
 import BlockInspector from './BlockInspector.vue'
+import BusInspector from './BusInspector.vue'
 import DomainBand from './DomainBand.vue'
 import LooseBlocks from './LooseBlocks.vue'
 
@@ -37,7 +38,9 @@ const bands = computed(() => {
     const bands = current.domains.map((domain, index) => ({
         domain,
         index,
-        buses: current.buses.filter((bus) => bus.domain === domain.name),
+        buses: current.buses
+            .filter((bus) => bus.domain === domain.name)
+            .sort((one, other) => one.depth - other.depth),
     }))
     const rest = current.buses.filter((bus) => !current.domains.some((domain) => domain.name === bus.domain))
     return rest.length
@@ -46,6 +49,9 @@ const bands = computed(() => {
 })
 
 const loose = computed(() => platform.value?.blocks.filter((block) => !block.attached) ?? [])
+const selectedBus = computed(() =>
+    platform.value?.buses.find((bus) => context.selected.value === `bus ${bus.name}`),
+)
 const selectedBlock = computed(() => {
     const name = context.selected.value?.split('.')[0]
     return platform.value?.blocks.find((block) => block.name === name)
@@ -123,7 +129,8 @@ function add(): void {
                 <LooseBlocks v-if="loose.length" v-model:net="net" :blocks="loose" />
             </div>
         </section>
-        <BlockInspector v-if="selectedBlock" :key="selectedBlock.name" :block="selectedBlock" />
+        <BusInspector v-if="selectedBus" :key="selectedBus.name" :bus="selectedBus" />
+        <BlockInspector v-else-if="selectedBlock" :key="selectedBlock.name" :block="selectedBlock" />
         <aside
             v-else
             class="w-[336px] shrink-0 border-l border-line bg-sheet p-4 text-soft"

@@ -13,6 +13,7 @@ const card = (base: string): SlotView => ({
         memory: false,
         held: false,
         conflict: false,
+        adapters: [],
     },
 })
 

@@ -33,6 +33,7 @@ const actions = computed<Entry[]>(() => {
     return [
         entry('Add a block', () => (open.add = true), 'a'),
         entry('Show the wiring plan', () => (open.wiring = true), 'w'),
+        entry('Add a bus', () => void addBus()),
         entry(`Undo ${context.platform.value?.undo ?? ''}`, () => void context.undo(), 'Ctrl Z'),
         entry(`Redo ${context.platform.value?.redo ?? ''}`, () => void context.redo(), 'Ctrl Shift Z'),
         entry('Show the findings', () => (open.findings = true)),
@@ -48,6 +49,27 @@ const actions = computed<Entry[]>(() => {
         entry('Switch between light and dark', toggleTheme),
     ]
 })
+
+async function addBus(): Promise<void> {
+    const platform = context.platform.value
+    const names = new Set(platform?.buses.map((bus) => bus.name))
+    let name = names.size ? 'bus_1' : 'system'
+    for (let number = 2; names.has(name); number++) {
+        name = `bus_${String(number)}`
+    }
+    const domain = platform?.domains[0]?.name
+    const bus = {
+        name,
+        protocol: 'axi4-lite',
+        dataWidth: 32,
+        addressWidth: 32,
+        ...(domain ? { domain } : {}),
+    }
+    if (await context.edit({ edit: 'add-bus', bus })) {
+        context.selected.value = `bus ${name}`
+        await router.push(`/p/${context.id}/compose`)
+    }
+}
 
 function show(block: string): void {
     context.selected.value = block

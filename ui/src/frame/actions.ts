@@ -11,8 +11,8 @@ export interface Action {
 export const open = reactive({
     palette: false,
     add: false,
-    /** Base of the gap that a new block is to go to. */
-    addAt: undefined as string | undefined,
+    /** The gap that a new block is to go to: its base, and its bus. */
+    addAt: undefined as { base: string; bus: string } | undefined,
     wiring: false,
     findings: false,
 })

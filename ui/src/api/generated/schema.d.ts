@@ -559,10 +559,13 @@ export interface components {
             addressWidth: number;
             /** Format: int32 */
             dataWidth: number;
+            /** Format: int32 */
+            depth: number;
             domain?: string | null;
             initiators: components["schemas"]["InitiatorView"][];
             name: string;
             protocol: string;
+            protocolTitle: string;
             slots: components["schemas"]["SlotView"][];
             unplaced: components["schemas"]["TargetView"][];
         };
@@ -670,19 +673,22 @@ export interface components {
             sections: components["schemas"]["SectionView"][];
         };
         InitiatorView: {
+            adapters: string[];
             block: string;
+            bridge: boolean;
             busInterface: string;
             fetches: boolean;
             label: string;
             reaches: string[];
         };
         InterfaceView: {
+            adapters: string[];
             base?: string | null;
             bus?: string | null;
             held: boolean;
             last?: string | null;
             name: string;
-            reachedBy: string[];
+            reachedBy: components["schemas"]["ReachView"][];
             role: string;
             size: string;
             title: string;
@@ -747,6 +753,7 @@ export interface components {
             to: string;
         };
         NewBlock: {
+            bus?: string | null;
             name?: string | null;
             near?: string;
             parameters?: {
@@ -879,6 +886,11 @@ export interface components {
             /** Format: int32 */
             sizeBytes: number;
             uploadedAt: string;
+        };
+        ReachView: {
+            base: string;
+            initiator: string;
+            via: string[];
         };
         RecipeView: {
             blocks: string[];
@@ -1032,6 +1044,7 @@ export interface components {
             waiting: boolean;
         };
         TargetView: {
+            adapters: string[];
             base?: string | null;
             block: string;
             busInterface: string;
@@ -1039,6 +1052,7 @@ export interface components {
             held: boolean;
             label: string;
             last?: string | null;
+            leadsTo?: string | null;
             memory: boolean;
             size: string;
         };

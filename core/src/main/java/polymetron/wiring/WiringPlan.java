@@ -50,9 +50,11 @@ public record WiringPlan(List<Proposal> proposals) {
      * @param off keys of the lines that are switched off
      * @param chosen choices made where several ways were equal, index by key
      * @param near where new ranges are wished; null for the usual place
+     * @param bus bus that loose targets are wished on; null for the one that fits
      */
-    public record Decisions(Set<String> off, Map<String, Integer> chosen, Address near) {
-        public static final Decisions NONE = new Decisions(Set.of(), Map.of(), null);
+    public record Decisions(
+            Set<String> off, Map<String, Integer> chosen, Address near, String bus) {
+        public static final Decisions NONE = new Decisions(Set.of(), Map.of(), null, null);
     }
 
     public static WiringPlan propose(Platform platform, Library library, Decisions decisions) {
@@ -338,6 +340,11 @@ public record WiringPlan(List<Proposal> proposals) {
 
         /** Buses that speak the interface's protocol; where there is none, those that an adapter leads to. */
         private List<ElaboratedBus> fitting(SizedInterface form) {
+            if (form.isTarget()
+                    && decisions.bus() != null
+                    && now.bus(decisions.bus()).isPresent()) {
+                return List.of(now.bus(decisions.bus()).get());
+            }
             List<ElaboratedBus> spoken =
                     now.buses().stream()
                             .filter(bus -> form.type().protocols().contains(bus.bus().protocol()))
@@ -381,7 +388,11 @@ public record WiringPlan(List<Proposal> proposals) {
 
         private String attachReason(Edit edit, SizedInterface form) {
             String only =
-                    now.buses().size() == 1 ? "the only bus" : "the only bus with its protocol";
+                    now.buses().size() == 1
+                            ? "the only bus"
+                            : decisions.bus() != null && form.isTarget()
+                                    ? "the bus that you chose"
+                                    : "the only bus with its protocol";
             if (!form.isTarget()) {
                 return form.type().executable() ? only + "; reaches executable memory only" : only;
             }

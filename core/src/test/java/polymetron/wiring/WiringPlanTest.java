@@ -18,6 +18,7 @@ import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.finding.Checks;
 import polymetron.handoff.Handoff;
 import polymetron.library.Vlnv;
@@ -130,7 +131,7 @@ final class WiringPlanTest {
                 WiringPlan.propose(
                         platform,
                         Shipped.LIBRARY,
-                        new WiringPlan.Decisions(Set.of(), Map.of(line.key(), 1), null));
+                        new WiringPlan.Decisions(Set.of(), Map.of(line.key(), 1), null, null));
         Platform wired = editor.apply(platform, chosen.asEdit("wire"));
         assertThat(wired.block("console").orElseThrow().attachments().get("registers").bus())
                 .isEqualTo("other");
@@ -144,7 +145,7 @@ final class WiringPlanTest {
                         platform,
                         Shipped.LIBRARY,
                         new WiringPlan.Decisions(
-                                Set.of("attach:console.registers"), Map.of(), null));
+                                Set.of("attach:console.registers"), Map.of(), null, null));
         List<Edit> on =
                 plan.proposals().stream()
                         .filter(line -> !line.key().equals("attach:console.registers"))
@@ -153,6 +154,44 @@ final class WiringPlanTest {
         Platform wired = editor.apply(platform, new Edit.Several("wire", on));
         assertThat(wired.block("console").orElseThrow().attachments()).isEmpty();
         assertThat(wired.block("memory").orElseThrow().attachments()).isNotEmpty();
+    }
+
+    @Test
+    void aBridgeGetsABusAndBlocksGoThereOnRequest() {
+        Platform platform =
+                editor.apply(Shipped.demo(), new Edit.AddBlock("bridge", Shipped.BRIDGE, null));
+        WiringPlan plan = plan(platform);
+        assertThat(plan.proposals())
+                .extracting(Proposal::what)
+                .contains("bus peripherals behind bridge, APB")
+                .anyMatch(what -> what.startsWith("bridge.window on system at 0x1010_0000"));
+        Platform bridged = editor.apply(platform, plan.asEdit("wire"));
+        assertThat(Checks.run(Shipped.elaborate(bridged))).isEmpty();
+        assertThat(plan(bridged).proposals()).isEmpty();
+
+        Platform more = editor.apply(bridged, new Edit.AddBlock("watchers", Shipped.GPIO, null));
+        WiringPlan there =
+                WiringPlan.propose(
+                        more,
+                        Shipped.LIBRARY,
+                        new WiringPlan.Decisions(Set.of(), Map.of(), null, "peripherals"));
+        assertThat(there.proposals())
+                .anySatisfy(
+                        line -> {
+                            assertThat(line.what())
+                                    .isEqualTo(
+                                            "watchers.registers on peripherals at 0x0000_0000, 4"
+                                                    + " KiB");
+                            assertThat(line.why()).startsWith("the bus that you chose");
+                        });
+        ElaboratedPlatform seen = Shipped.elaborate(editor.apply(more, there.asEdit("wire")));
+        assertThat(seen.space(new InterfaceRef("cpu", "data")).orElseThrow().ranges())
+                .anySatisfy(
+                        target -> {
+                            assertThat(target.block().name()).isEqualTo("watchers");
+                            assertThat(target.range().base()).isEqualTo(0x1010_0000L);
+                            assertThat(target.via()).containsExactly("bridge");
+                        });
     }
 
     @Test

@@ -60,12 +60,14 @@ final class PlanController {
      * @param name wished name; missing for the type's own
      * @param part board part that it is to drive; missing for none
      * @param near address that its range is wished at; missing for the usual place
+     * @param bus bus that it is to be on; missing for the one that fits
      */
     record NewBlock(
             Vlnv type,
             @Nullable String name,
             @Nullable String part,
             @Nullable Address near,
+            @Nullable String bus,
             @Nullable Map<String, String> parameters) {}
 
     record PlanView(long revision, @Nullable String name, List<LineView> lines, Edit edit) {}
@@ -100,10 +102,12 @@ final class PlanController {
             platform = new Editor(library).apply(platform, new Edit.Several(null, edits));
         }
         Address near = request.add() == null ? null : request.add().near();
+        String bus = request.add() == null ? null : request.add().bus();
         Set<String> off = request.off() == null ? Set.of() : request.off();
         Map<String, Integer> chosen = request.chosen() == null ? Map.of() : request.chosen();
         WiringPlan plan =
-                WiringPlan.propose(platform, library, new WiringPlan.Decisions(off, chosen, near));
+                WiringPlan.propose(
+                        platform, library, new WiringPlan.Decisions(off, chosen, near, bus));
         for (Proposal line : plan.proposals()) {
             if (!off.contains(line.key())) {
                 edits.addAll(line.edits());

@@ -29,10 +29,16 @@ public record PlatformView(
     /** A clock domain. */
     public record DomainView(String name, String clock, @Nullable String reset, String frequency) {}
 
-    /** A bus as a rail: who is above it, and what hangs below in address order, gaps between. */
+    /**
+     * A bus as a rail: who is above it, and what hangs below in address order, gaps between.
+     *
+     * @param depth bridges between it and a bus with an initiator of its own
+     */
     public record BusView(
             String name,
             String protocol,
+            String protocolTitle,
+            int depth,
             int dataWidth,
             int addressWidth,
             @Nullable String domain,
@@ -46,12 +52,19 @@ public record PlatformView(
             String busInterface,
             String label,
             boolean fetches,
+            boolean bridge,
+            List<String> adapters,
             List<String> reaches) {}
 
     /** A place on a bus: a target, or a gap between targets. */
     public record SlotView(String base, String last, String size, @Nullable TargetView target) {}
 
-    /** A target. */
+    /**
+     * A target.
+     *
+     * @param leadsTo bus behind it, for the window of a bridge
+     * @param adapters what stands between it and the bus, in words
+     */
     public record TargetView(
             String block,
             String busInterface,
@@ -60,6 +73,8 @@ public record PlatformView(
             boolean memory,
             boolean held,
             boolean conflict,
+            @Nullable String leadsTo,
+            List<String> adapters,
             @Nullable String base,
             @Nullable String last) {}
 
@@ -107,7 +122,11 @@ public record PlatformView(
             @Nullable String last,
             String size,
             boolean held,
-            List<String> reachedBy) {}
+            List<String> adapters,
+            List<ReachView> reachedBy) {}
+
+    /** An initiator that reaches a target, and the address at which it does. */
+    public record ReachView(String initiator, String base, List<String> via) {}
 
     /** An interrupt source and where it goes. */
     public record InterruptView(

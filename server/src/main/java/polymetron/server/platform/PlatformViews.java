@@ -13,8 +13,10 @@ import polymetron.address.Address;
 import polymetron.address.AddressRange;
 import polymetron.address.FreeSpace;
 import polymetron.board.Parts;
+import polymetron.bus.Protocol;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.Bridge;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
@@ -58,7 +60,8 @@ final class PlatformViews {
     private final Set<String> conflicts = new HashSet<>();
     private final Map<String, TargetRange> ranges = new HashMap<>();
     private final Map<String, String> busOf = new HashMap<>();
-    private final Map<String, List<String>> reachedBy = new HashMap<>();
+    private final Map<String, List<PlatformView.ReachView>> reachedBy = new HashMap<>();
+    private final Map<String, TargetRange> software = new HashMap<>();
     private final Sinks sinks;
     private final Parts parts;
     private final List<Finding> findings;
@@ -95,7 +98,14 @@ final class PlatformViews {
             for (TargetRange target : space.ranges()) {
                 reachedBy
                         .computeIfAbsent(target.ref().toString(), ref -> new ArrayList<>())
-                        .add(space.initiator().label());
+                        .add(
+                                new PlatformView.ReachView(
+                                        space.initiator().label(),
+                                        Address.format(target.range().base()),
+                                        target.via()));
+                if (!space.initiator().fetches()) {
+                    software.putIfAbsent(target.ref().toString(), target);
+                }
             }
         }
     }
@@ -133,15 +143,55 @@ final class PlatformViews {
         return new PlatformView.BusView(
                 bus.name(),
                 bus.bus().protocol(),
+                Protocol.of(bus.bus().protocol()).map(Protocol::title).orElse(bus.bus().protocol()),
+                depth(bus, new HashSet<>()),
                 bus.bus().dataWidth(),
                 bus.bus().addressWidth(),
                 bus.bus().domain(),
-                bus.initiators().stream().map(this::initiator).toList(),
+                bus.initiators().stream().map(each -> initiator(bus, each)).toList(),
                 slots(bus, bus.placed()),
-                bus.unplaced().stream().map(this::target).toList());
+                bus.unplaced().stream().map(each -> target(bus, each)).toList());
     }
 
-    private PlatformView.InitiatorView initiator(InitiatorPort initiator) {
+    /** How many bridges lead to a bus, on the shortest way; bridges in a circle are counted once. */
+    private int depth(ElaboratedBus bus, Set<String> seen) {
+        if (!bus.isBehindBridge() || !seen.add(bus.name())) {
+            return 0;
+        }
+        int least = Integer.MAX_VALUE;
+        for (InitiatorPort initiator : bus.initiators()) {
+            Attachment before =
+                    initiator
+                            .block()
+                            .block()
+                            .attachments()
+                            .get(initiator.block().shape().bridge().upstream());
+            int one =
+                    before == null
+                            ? 0
+                            : platform.bus(before.bus()).map(up -> depth(up, seen)).orElse(0);
+            least = Math.min(least, one + 1);
+        }
+        return least;
+    }
+
+    private static List<String> adapters(ElaboratedBus bus, InterfaceRef ref) {
+        return bus.adaptersOf(ref).stream()
+                .map(
+                        adapter ->
+                                "%s %s → %s, %s, about %s LUT"
+                                        .formatted(
+                                                adapter.sort(),
+                                                adapter.from(),
+                                                adapter.to(),
+                                                adapter.cycles() == 1
+                                                        ? "1 cycle"
+                                                        : adapter.cycles() + " cycles",
+                                                adapter.lookupTables()))
+                .toList();
+    }
+
+    private PlatformView.InitiatorView initiator(ElaboratedBus bus, InitiatorPort initiator) {
         List<String> reaches =
                 platform.space(initiator.ref()).stream()
                         .flatMap(space -> space.ranges().stream())
@@ -152,6 +202,8 @@ final class PlatformViews {
                 initiator.form().name(),
                 initiator.label(),
                 initiator.fetches(),
+                initiator.isBehindBridge(),
+                adapters(bus, initiator.ref()),
                 reaches);
     }
 
@@ -171,7 +223,7 @@ final class PlatformViews {
                                         Address.format(slot.range().base()),
                                         Address.format(slot.range().last()),
                                         gapSize(slot.range()),
-                                        slot.target() == null ? null : target(slot.target())))
+                                        slot.target() == null ? null : target(bus, slot.target())))
                 .toList();
     }
 
@@ -195,7 +247,12 @@ final class PlatformViews {
                 + units[unit];
     }
 
-    private PlatformView.TargetView target(TargetRange target) {
+    private PlatformView.TargetView target(ElaboratedBus bus, TargetRange target) {
+        Bridge bridge = target.block().shape().bridge();
+        Attachment behind =
+                bridge == null || !bridge.upstream().equals(target.form().name())
+                        ? null
+                        : target.block().block().attachments().get(bridge.downstream());
         return new PlatformView.TargetView(
                 target.block().name(),
                 target.form().name(),
@@ -204,6 +261,8 @@ final class PlatformViews {
                 target.form().isMemory(),
                 target.held(),
                 conflicts.contains(target.ref().toString()),
+                behind == null ? null : behind.bus(),
+                adapters(bus, target.ref()),
                 target.isPlaced() ? Address.format(target.range().base()) : null,
                 target.isPlaced() ? Address.format(target.range().last()) : null);
     }
@@ -345,6 +404,16 @@ final class PlatformViews {
                 range == null ? null : Address.format(range.range().last()),
                 form.isTarget() ? Address.formatSize(form.sizeBytes()) : "",
                 attachment != null && attachment.staysPut(),
+                attachment == null
+                        ? List.of()
+                        : platform.bus(attachment.bus())
+                                .map(
+                                        bus ->
+                                                adapters(
+                                                        bus,
+                                                        new InterfaceRef(
+                                                                block.name(), form.name())))
+                                .orElse(List.of()),
                 reachedBy.getOrDefault(ref, List.of()));
     }
 
@@ -421,7 +490,7 @@ final class PlatformViews {
                         .filter(SizedInterface::isTarget)
                         .map(
                                 form ->
-                                        ranges.get(
+                                        software.get(
                                                 new InterfaceRef(block.name(), form.name())
                                                         .toString()))
                         .filter(java.util.Objects::nonNull)
