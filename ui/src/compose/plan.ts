@@ -1,6 +1,5 @@
 import { reactive, ref, watch } from 'vue'
 import { answer, client, type Edit, type PlanRequest, type PlanView } from '../api/client'
-import { tellProblem } from '../frame/notices'
 import type { PlatformContext } from '../frame/platform'
 
 /** A wiring plan as it is looked at: lines switched off, choices made, and asked for again after each. */
@@ -63,12 +62,14 @@ export function usePlan(context: PlatformContext) {
         if (!plan.value) {
             return false
         }
-        try {
-            return await context.edit(plan.value.edit as unknown as Edit, plan.value.revision)
-        } catch (error) {
-            tellProblem(error)
-            return false
+        const { edit, revision } = plan.value
+        // While it is applied, it is no longer a plan that could be worked out again.
+        plan.value = undefined
+        const done = await context.edit(edit as unknown as Edit, revision)
+        if (!done) {
+            await ask()
         }
+        return done
     }
 
     // What was worked out for an older revision says nothing about this one.

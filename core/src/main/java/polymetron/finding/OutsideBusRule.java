@@ -2,6 +2,7 @@ package polymetron.finding;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
@@ -52,23 +53,11 @@ final class OutsideBusRule implements Rule {
     private Finding outside(ElaboratedBus bus, TargetRange target) {
         List<Fix> fixes = new ArrayList<>();
         PlaceFix.of(bus, target).ifPresent(fixes::add);
-        int needed = 64 - Long.numberOfLeadingZeros(target.range().last());
-        boolean isShown = bus.window().equals(bus.addresses());
-        if (!isShown) {
+        boolean isShown = !bus.isBehindBridge() || bus.initiators().size() > 1;
+        if (isShown) {
+            moreAddressBits(bus, target).map(edit -> bits(bus, edit)).ifPresent(fixes::add);
+        } else {
             fixes.addAll(widen(bus, target));
-        }
-        if (needed > bus.bus().addressWidth()) {
-            Bus old = bus.bus();
-            fixes.add(
-                    new Fix(
-                            "Give %s %s address bits".formatted(bus.name(), needed),
-                            new Edit.ChangeBus(
-                                    new Bus(
-                                            old.name(),
-                                            old.protocol(),
-                                            old.dataWidth(),
-                                            needed,
-                                            old.domain()))));
         }
         return finding(
                 target.ref(),
@@ -90,6 +79,26 @@ final class OutsideBusRule implements Rule {
                 fixes);
     }
 
+    private static Fix bits(ElaboratedBus bus, Edit.ChangeBus edit) {
+        return new Fix(
+                "Give %s %s address bits".formatted(bus.name(), edit.bus().addressWidth()), edit);
+    }
+
+    private static Optional<Edit.ChangeBus> moreAddressBits(ElaboratedBus bus, TargetRange target) {
+        int needed = 64 - Long.numberOfLeadingZeros(target.range().last());
+        Bus old = bus.bus();
+        return needed <= old.addressWidth()
+                ? Optional.empty()
+                : Optional.of(
+                        new Edit.ChangeBus(
+                                new Bus(
+                                        old.name(),
+                                        old.protocol(),
+                                        old.dataWidth(),
+                                        needed,
+                                        old.domain())));
+    }
+
     /** A window twice as large, and so on, until the target is in it. */
     private static List<Fix> widen(ElaboratedBus bus, TargetRange target) {
         ElaboratedBlock bridge = bus.initiators().getFirst().block();
@@ -104,9 +113,10 @@ final class OutsideBusRule implements Rule {
         while (Long.compareUnsigned(size, needed) < 0) {
             size *= 2;
         }
-        return List.of(
-                new Fix(
-                        "Widen %s to %s".formatted(bridge.name(), Address.formatSize(size)),
-                        new Edit.SetParameter(bridge.name(), WINDOW, Long.toString(size))));
+        List<Edit> edits = new ArrayList<>();
+        edits.add(new Edit.SetParameter(bridge.name(), WINDOW, Long.toString(size)));
+        moreAddressBits(bus, target).ifPresent(edits::add);
+        String what = "%s to %s".formatted(bridge.name(), Address.formatSize(size));
+        return List.of(new Fix("Widen " + what, new Edit.Several("widen " + what, edits)));
     }
 }

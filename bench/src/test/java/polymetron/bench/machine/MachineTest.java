@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
+import polymetron.address.Address;
 import polymetron.bench.block.GpioModel;
 import polymetron.bench.hart.Trap;
 import polymetron.edit.Edit;
@@ -16,6 +17,7 @@ import polymetron.handoff.Fingerprint;
 import polymetron.image.ElfProgram;
 import polymetron.image.ElfReader;
 import polymetron.image.ProgramImage;
+import polymetron.platform.Bus;
 import polymetron.platform.Platform;
 
 final class MachineTest {
@@ -29,6 +31,10 @@ final class MachineTest {
 
     /** A machine with a few instruction words at address 0. */
     private Machine machine(int... words) {
+        return machine(demo, words);
+    }
+
+    private static Machine machine(ElaboratedPlatform platform, int... words) {
         byte[] bytes = new byte[4 * words.length];
         for (int at = 0; at < bytes.length; at++) {
             bytes[at] = (byte) (words[at / 4] >>> 8 * (at % 4));
@@ -39,8 +45,8 @@ final class MachineTest {
                         0,
                         List.of(new ElfProgram.Segment(0, 0, bytes, bytes.length, true, true)),
                         List.of());
-        Machine machine = new Machine(demo);
-        machine.load(ProgramImage.of(demo, program, (byte) 0));
+        Machine machine = new Machine(platform);
+        machine.load(ProgramImage.of(platform, program, (byte) 0));
         return machine;
     }
 
@@ -58,6 +64,54 @@ final class MachineTest {
 
     private static GpioModel gpio(Machine machine, String block) {
         return (GpioModel) machine.model(block).orElseThrow();
+    }
+
+    /** Through a bridge a block answers where the processor sees it, and a hole in the window is a bus fault. */
+    @Test
+    void accessesGoThroughBridges() {
+        ElaboratedPlatform bridged =
+                Shipped.elaborate(
+                        new Editor(Shipped.LIBRARY)
+                                .apply(
+                                        Shipped.demo(),
+                                        new Edit.Several(
+                                                null,
+                                                List.of(
+                                                        new Edit.AddBus(
+                                                                new Bus(
+                                                                        "slow", "apb", 32, 20,
+                                                                        "main")),
+                                                        new Edit.AddBlock(
+                                                                "bridge", Shipped.BRIDGE, null),
+                                                        new Edit.Attach(
+                                                                "bridge",
+                                                                "window",
+                                                                "system",
+                                                                new Address(0x4000_0000),
+                                                                null),
+                                                        new Edit.Attach(
+                                                                "bridge", "behind", "slow", null,
+                                                                null),
+                                                        new Edit.Attach(
+                                                                "lamps",
+                                                                "registers",
+                                                                "slow",
+                                                                new Address(0x3000),
+                                                                null)))));
+        Machine machine =
+                machine(
+                        bridged,
+                        0x400030B7, // lui x1, 0x40003
+                        0x05500113, // addi x2, x0, 0x55
+                        0x0020A223, // sw x2, 4(x1): OUTPUT of lamps
+                        0x400040B7, // lui x1, 0x40004
+                        0x0000A183); // lw x3, 0(x1): nothing is there
+        for (int step = 0; step < 5; step++) {
+            machine.step();
+        }
+        assertThat(gpio(machine, "lamps").driven()).isEqualTo(0x55);
+        assertThat(machine.hart().csrs().lastCause()).isEqualTo(Trap.LOAD_FAULT);
+        assertThat(machine.hart().csrs().lastTrapValue()).isEqualTo(0x4000_4000);
     }
 
     @Test

@@ -1,0 +1,80 @@
+package polymetron.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import polymetron.server.OneServer;
+import polymetron.server.RunningServer;
+
+/** A bus behind a bridge: made, filled, and seen from the processor. */
+@ExtendWith(OneServer.class)
+final class BridgeTest {
+    private final RunningServer server;
+    private final Browser browser;
+
+    BridgeTest(RunningServer server) {
+        this.server = server;
+        this.browser = new Browser(server);
+    }
+
+    @AfterEach
+    void close() {
+        browser.close();
+    }
+
+    @Test
+    void blocksGoBehindABridge() {
+        String path = "/p/" + server.create("Bridged", "console");
+        Page page = browser.open(path + "/compose");
+        assertThat(page.locator("[data-block=memory]")).isVisible();
+        Locator dialog = page.getByRole(AriaRole.DIALOG);
+        page.keyboard().press("a");
+        dialog.getByText("Bus bridge").click();
+        assertThat(dialog.getByText("bus peripherals behind bridge, APB")).isVisible();
+        page.getByText("Add bridge").click();
+        Locator rail = page.getByLabel("Bus peripherals");
+        assertThat(rail).isVisible();
+
+        // Into the gap of the new rail: there it goes, through an adapter.
+        rail.getByTitle("Free from 0x0000_0000").click();
+        dialog.getByText("8 status lamps").click();
+        assertThat(dialog.getByText("lamps.registers on peripherals at 0x0000_0000")).isVisible();
+        page.getByText("Add lamps").click();
+        assertThat(rail.locator("[data-block=lamps]")).containsText("adapted");
+        Locator inspector = page.getByLabel("Inspector");
+        assertThat(inspector).containsText("protocol AXI4-Lite → APB");
+        assertThat(inspector).containsText("at 0x1010_0000 through bridge");
+        assertThat(page.getByTestId("findings-summary")).hasText("No findings");
+        Browser.assertAccessible(page);
+
+        // With the protocol of the block no adapter is needed.
+        rail.getByTitle("Protocol, widths and adapters of the bus").click();
+        page.getByLabel("protocol").selectOption("AXI4-Lite");
+        assertThat(inspector).containsText("None: everything on the bus");
+        assertThat(rail.locator("[data-block=lamps]")).not().containsText("adapted");
+        Browser.assertAccessible(page);
+
+        page.navigate(path + "/addresses");
+        assertThat(page.locator("[data-range=lamps]"))
+                .containsText("cpu · data side sees it at 0x1010_0000");
+        page.getByLabel("Address to look up").fill("0x1010_0004");
+        assertThat(page.getByText("OUTPUT").first()).isVisible();
+        Browser.assertAccessible(page);
+
+        // Outside the window nobody sees it; the finding says so and widens the window.
+        page.getByLabel("Base of lamps").fill("0x0010_0000");
+        page.keyboard().press("Enter");
+        assertThat(page.getByTestId("findings-summary")).containsText("error");
+        page.getByTestId("findings-summary").click();
+        page.getByTestId("fix")
+                .filter(new Locator.FilterOptions().setHasText("Widen bridge to 2 MiB"))
+                .click();
+        assertThat(page.locator("[data-range=bridge]")).containsText("2 MiB");
+        browser.assertNoComplaints();
+    }
+}
