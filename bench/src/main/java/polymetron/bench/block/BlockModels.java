@@ -1,10 +1,13 @@
 package polymetron.bench.block;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Register;
+import polymetron.handoff.Fingerprint;
 import polymetron.serial.Uart;
 
 /** The bench models, by the name of the block type. This is the one place where a model is registered. */
@@ -25,6 +28,13 @@ public final class BlockModels {
                                             block.shape().parameters().get("DIRECTION").toString(),
                                             block.shape().number("EDGE_INTERRUPT") != 0,
                                             (int) block.shape().number("OUTPUT_RESET")),
+                            "general-timer",
+                            (platform, block) ->
+                                    new GeneralTimerModel(
+                                            (int) block.shape().number("WIDTH"),
+                                            (int) block.shape().number("PRESCALE")),
+                            "platform-identity",
+                            (platform, block) -> new IdentityModel(Fingerprint.of(platform)),
                             "machine-timer",
                             (platform, block) ->
                                     new MachineTimerModel((int) block.shape().number("DIVIDER")),
@@ -36,9 +46,15 @@ public final class BlockModels {
 
     private BlockModels() {}
 
-    /** A new model of a block; empty when its type has none. */
+    /** A new model of a block; empty when it has no registers. */
     public static Optional<BlockModel> create(ElaboratedPlatform platform, ElaboratedBlock block) {
-        return Optional.ofNullable(MODELS.get(block.type().identity().name()))
-                .map(make -> make.apply(platform, block));
+        var make = MODELS.get(block.type().identity().name());
+        if (make != null) {
+            return Optional.of(make.apply(platform, block));
+        }
+        List<Register> registers = block.shape().registers();
+        return registers.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new RegisterFileModel(registers));
     }
 }

@@ -3,6 +3,7 @@ package polymetron.bench.block;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import org.junit.jupiter.api.Test;
+import polymetron.Shipped;
 
 /** Interrupt controller (RISC-V PLIC 1.0.0), machine timer (RISC-V ACLINT 1.0) and GPIO. */
 final class RegisterModelsTest {
@@ -134,5 +135,30 @@ final class RegisterModelsTest {
         assertThat(lines.read(0)).isEqualTo(0b1010_1111);
         lines.write(0x04, 0x5500, 0xFF00);
         assertThat(lines.driven()).as("byte enables").isEqualTo(0b1010_0000);
+    }
+
+    /** What the bench has no behaviour for keeps its registers, as their access allows. */
+    @Test
+    void otherBlocksKeepTheirRegisters() {
+        var type =
+                Shipped.LIBRARY
+                        .type(polymetron.library.Vlnv.parse("polymetron:serial:spi-controller:1.0"))
+                        .orElseThrow();
+        RegisterFileModel spi =
+                new RegisterFileModel(
+                        new polymetron.elaborate.BlockShape(
+                                        type, java.util.Map.of("MODE", "3", "DIVIDER", "100"))
+                                .registers());
+        assertThat(spi.read(0x00)).as("mode 3").isEqualTo(6);
+        assertThat(spi.read(0x08)).isEqualTo(100);
+        spi.write(0x08, 0x1234_0008, 0xFFFF);
+        assertThat(spi.read(0x08)).isEqualTo(8);
+        spi.write(0x04, 0, -1);
+        assertThat(spi.read(0x04)).as("read-only").isEqualTo(4);
+        spi.write(0x10, 7, -1);
+        assertThat(spi.read(0x10)).as("write-only").isZero();
+        assertThat(spi.read(0x800)).isZero();
+        spi.reset();
+        assertThat(spi.read(0x08)).isEqualTo(100);
     }
 }
