@@ -4,6 +4,7 @@ export const router = createRouter({
     history: createWebHistory(),
     routes: [
         { path: '/', component: () => import('./platforms/PlatformsView.vue') },
+        { path: '/library/:identity?', component: () => import('./library/LibraryView.vue') },
         { path: '/new', component: () => import('./platforms/NewPlatformView.vue') },
         {
             path: '/p/:id',

@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import { MoonIcon, SunIcon } from '@heroicons/vue/20/solid'
+import { useRoute } from 'vue-router'
 import { theme, toggleTheme } from '../frame/theme'
+
+defineProps<{ wide?: boolean }>()
+const route = useRoute()
+const sections = [
+    { path: '/', name: 'Platforms' },
+    { path: '/library', name: 'Library' },
+]
+const isAt = (path: string): boolean =>
+    path === '/' ? !route.path.startsWith('/library') : route.path.startsWith(path)
 </script>
 
 <template>
@@ -12,6 +22,17 @@ import { theme, toggleTheme } from '../frame/theme'
                 </svg>
                 Polymetron
             </RouterLink>
+            <nav class="ml-6 flex h-full items-stretch gap-5" aria-label="Sections">
+                <RouterLink
+                    v-for="section in sections"
+                    :key="section.path"
+                    :to="section.path"
+                    class="flex items-center border-b-2 border-transparent hover:text-accent"
+                    :class="isAt(section.path) ? '!border-accent font-semibold text-accent' : ''"
+                >
+                    {{ section.name }}
+                </RouterLink>
+            </nav>
             <span class="flex-1"></span>
             <button
                 class="text-soft hover:text-ink"
@@ -23,7 +44,8 @@ import { theme, toggleTheme } from '../frame/theme'
             </button>
         </header>
         <main class="min-h-0 flex-1 overflow-auto">
-            <div class="mx-auto max-w-5xl px-6 py-8"><slot /></div>
+            <slot v-if="wide" />
+            <div v-else class="mx-auto max-w-5xl px-6 py-8"><slot /></div>
         </main>
     </div>
 </template>

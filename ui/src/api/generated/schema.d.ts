@@ -20,6 +20,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/types/{identity}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["datasheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platform.schema.json": {
         parameters: {
             query?: never;
@@ -596,6 +612,21 @@ export interface components {
         Created: {
             id: string;
         };
+        DatasheetView: {
+            compatible: string[];
+            description: string;
+            driver?: string | null;
+            driverName?: string | null;
+            identity: string;
+            kind: string;
+            parameters: components["schemas"]["ParameterRow"][];
+            ports: components["schemas"]["PortRow"][];
+            registers: components["schemas"]["RegisterRow"][];
+            resources: components["schemas"]["FormulaRow"][];
+            standard?: string | null;
+            summary: string;
+            title: string;
+        };
         Detach: {
             edit: "Detach";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -621,6 +652,11 @@ export interface components {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
             /** Format: int64 */
             revision: number;
+        };
+        FieldRow: {
+            bits: string;
+            explains: string;
+            name: string;
         };
         FieldView: {
             bits: string;
@@ -649,6 +685,12 @@ export interface components {
         FixView: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
             label: string;
+        };
+        FormulaRow: {
+            /** Format: int64 */
+            atDefaults: number;
+            formula: string;
+            name: string;
         };
         FreeView: {
             base: string;
@@ -783,6 +825,13 @@ export interface components {
             ports: string[];
             title: string;
         };
+        ParameterRow: {
+            explains: string;
+            initial: string;
+            name: string;
+            range: string;
+            title: string;
+        };
         ParameterView: {
             choices: components["schemas"]["ChoiceView"][];
             explains: string;
@@ -874,6 +923,11 @@ export interface components {
             savedAt: string;
             undo?: string | null;
         };
+        PortRow: {
+            name: string;
+            sort: string;
+            what: string;
+        };
         PortView: {
             domain?: string | null;
             name: string;
@@ -897,6 +951,15 @@ export interface components {
             name: string;
             summary: string;
             title: string;
+        };
+        RegisterRow: {
+            access: string;
+            explains: string;
+            fields: components["schemas"]["FieldRow"][];
+            name: string;
+            offset: string;
+            reset: string;
+            when?: string | null;
         };
         RegisterValueView: {
             address: string;
@@ -1116,6 +1179,28 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["LibraryView"];
+                };
+            };
+        };
+    };
+    datasheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DatasheetView"];
                 };
             };
         };

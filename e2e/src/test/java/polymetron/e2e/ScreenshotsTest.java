@@ -40,6 +40,9 @@ final class ScreenshotsTest {
             page.navigate("/new");
             assertThat(page.getByText("Earthquake field station")).isVisible();
             save(page, "new-platform");
+            page.navigate("/library/polymetron:serial:uart:1.0");
+            assertThat(page.getByText("ns16550a")).isVisible();
+            save(page, "library");
             page.navigate(demo + "/compose");
             page.locator("[data-block=console]").click();
             save(page, "compose");

@@ -1,17 +1,30 @@
 package polymetron.server.library;
 
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.library.Library;
+import polymetron.library.Vlnv;
 import polymetron.platform.PlatformDocument;
+import polymetron.server.problem.NotThere;
 
 /** What platforms are made of. */
 @RestController
 final class LibraryController {
+    private final Library library;
     private final LibraryView view;
 
     LibraryController(Library library) {
+        this.library = library;
         this.view = LibraryView.of(library);
+    }
+
+    @GetMapping("/api/library/types/{identity}")
+    DatasheetView datasheet(@PathVariable String identity) {
+        return library.type(Vlnv.parse(identity))
+                .map(type -> DatasheetView.of(type, library.driverFiles(type.identity())))
+                .orElseThrow(
+                        () -> new NotThere("the library has no block type %s".formatted(identity)));
     }
 
     @GetMapping("/api/library")

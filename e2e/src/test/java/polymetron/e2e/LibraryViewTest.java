@@ -1,0 +1,56 @@
+package polymetron.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import polymetron.Shipped;
+import polymetron.library.BlockType;
+import polymetron.server.OneServer;
+import polymetron.server.RunningServer;
+
+/** The library: found by name, read as a data sheet. */
+@ExtendWith(OneServer.class)
+final class LibraryViewTest {
+    private final Browser browser;
+
+    LibraryViewTest(RunningServer server) {
+        this.browser = new Browser(server);
+    }
+
+    @AfterEach
+    void close() {
+        browser.close();
+    }
+
+    @Test
+    void aBlockTypeIsFoundAndRead() {
+        Page page = browser.open("/");
+        page.getByText("Library").click();
+        page.getByLabel("Find a block type").fill("two-wire");
+        page.getByText("I2C controller").click();
+        assertThat(page.getByRole(AriaRole.ARTICLE)).containsText("polymetron,i2c-controller-1.0");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("COMMAND")).click();
+        assertThat(page.getByText("a start or repeated start first")).isVisible();
+        page.getByText("i2c_controller.h").click();
+        assertThat(page.getByRole(AriaRole.ARTICLE)).containsText("static inline bool i2c_step");
+        page.getByLabel("Find a block type").fill("nothing of the kind");
+        assertThat(page.getByText("Nothing in the library is called that.")).isVisible();
+        browser.assertNoComplaints();
+    }
+
+    @Test
+    void everyDataSheetIsComplete() {
+        Page page = browser.open("/library");
+        for (BlockType type : Shipped.LIBRARY.types()) {
+            page.navigate("/library/" + type.identity());
+            assertThat(page.getByRole(AriaRole.ARTICLE)).containsText(type.description());
+            Browser.assertNothingCut(page);
+        }
+        Browser.assertAccessible(page);
+        browser.assertNoComplaints();
+    }
+}
