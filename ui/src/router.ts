@@ -15,6 +15,7 @@ export const router = createRouter({
                 { path: 'addresses', component: () => import('./addresses/AddressesView.vue') },
                 { path: 'handoff', component: () => import('./handoff/HandoffView.vue') },
                 { path: 'boot', component: () => import('./boot/BootView.vue') },
+                { path: 'history', component: () => import('./history/HistoryView.vue') },
                 { path: 'bench', component: () => import('./bench/BenchView.vue') },
             ],
         },

@@ -42,6 +42,7 @@ const actions = computed<Entry[]>(() => {
         entry('Go to Hand-off', go('handoff')),
         entry('Go to Boot', go('boot')),
         entry('Go to Bench', go('bench')),
+        entry('Go to History', go('history')),
         entry('Go to all platforms', () => void router.push('/')),
         entry('Save the platform document', () =>
             window.location.assign(`/api/platforms/${context.id}/document`),

@@ -102,7 +102,14 @@ onBeforeUnmount(() => {
                     @change="(name) => context.edit({ edit: 'rename-platform', name })"
                 />
                 <span v-if="platform" class="text-[13px] text-soft" :class="{ 'text-warn': !connected }">
-                    revision {{ platform.revision }} · {{ state }}
+                    <RouterLink
+                        :to="`/p/${id}/history`"
+                        class="hover:text-accent hover:underline"
+                        active-class="font-semibold !text-accent"
+                        title="All revisions"
+                        >revision {{ platform.revision }}</RouterLink
+                    >
+                    · {{ state }}
                 </span>
                 <span class="flex-1"></span>
                 <button

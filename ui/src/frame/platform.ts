@@ -27,6 +27,8 @@ export interface PlatformContext {
     edit: (edit: Edit, basedOn?: number) => Promise<boolean>
     undo: () => Promise<boolean>
     redo: () => Promise<boolean>
+    /** Puts the content of an earlier revision on top. */
+    restore: (number: number) => Promise<boolean>
     /** Name of the selected block or bus, or of one initiator as block.interface. */
     selected: Ref<string | undefined>
     refresh: () => Promise<void>
@@ -117,6 +119,15 @@ export function providePlatform(id: string): PlatformContext {
         redo: () =>
             change((revision) =>
                 answer(client.POST('/api/platforms/{id}/redo', { ...path, body: { revision } })),
+            ),
+        restore: (number) =>
+            change((revision) =>
+                answer(
+                    client.POST('/api/platforms/{id}/revisions/{number}/restore', {
+                        params: { path: { id, number } },
+                        body: { revision },
+                    }),
+                ),
             ),
     }
     follow(context)

@@ -228,6 +228,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/copy": {
         parameters: {
             query?: never;
@@ -452,6 +468,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["revisions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/revisions/{number}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/undo": {
         parameters: {
             query?: never;
@@ -590,6 +638,12 @@ export interface components {
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
             bus?: components["schemas"]["Bus"];
         });
+        ChangeView: {
+            after?: string | null;
+            before?: string | null;
+            sort: string;
+            subject: string;
+        };
         ChoiceView: {
             title: string;
             value: string;
@@ -1025,9 +1079,23 @@ export interface components {
             amount: number;
             name: string;
         };
+        RestoreRequest: {
+            /** Format: int64 */
+            revision: number;
+        };
+        Restored: {
+            /** Format: int64 */
+            revision: number;
+        };
         RevisionRequest: {
             /** Format: int64 */
             revision: number;
+        };
+        RevisionView: {
+            madeAt: string;
+            /** Format: int64 */
+            number: number;
+            title: string;
         };
         RulerRow: {
             base: string;
@@ -1593,6 +1661,31 @@ export interface operations {
             };
         };
     };
+    changes: {
+        parameters: {
+            query: {
+                from: number;
+                to: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ChangeView"][];
+                };
+            };
+        };
+    };
     copy: {
         parameters: {
             query?: never;
@@ -1945,6 +2038,55 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Accepted"];
+                };
+            };
+        };
+    };
+    revisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RevisionView"][];
+                };
+            };
+        };
+    };
+    restore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RestoreRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["Restored"];
                 };
             };
         };

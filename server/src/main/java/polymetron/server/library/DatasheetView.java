@@ -77,7 +77,7 @@ public record DatasheetView(
                 type.software().compatible(),
                 type.software().standard(),
                 type.software().driver(),
-                drivers.get(type.software().driver()));
+                type.software().driver() == null ? null : drivers.get(type.software().driver()));
     }
 
     private static ParameterRow parameter(ParameterType parameter) {

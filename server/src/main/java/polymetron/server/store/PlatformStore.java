@@ -157,6 +157,46 @@ public class PlatformStore {
         return goTo(id, base, REVISION.REDO_TO, "redo");
     }
 
+    /** Revisions, the newest first. */
+    @Transactional(readOnly = true)
+    public List<RevisionRow> revisions(UUID id, int most) {
+        return database.select(REVISION.NUMBER, REVISION.TITLE, REVISION.MADE_AT)
+                .from(REVISION)
+                .where(REVISION.PLATFORM_ID.eq(id))
+                .orderBy(REVISION.NUMBER.desc())
+                .limit(most)
+                .fetch(row -> new RevisionRow(row.value1(), row.value2(), row.value3()));
+    }
+
+    /**
+     * The platform as it was at a revision.
+     *
+     * @throws NotThere when there is no such revision
+     */
+    @Transactional(readOnly = true)
+    public Platform at(UUID id, long number) {
+        return PlatformDocument.read(
+                "revision " + number, revisionRow(id, number).get(REVISION.DOCUMENT));
+    }
+
+    /** Puts the content of an earlier revision on top; undo takes that back like any edit. */
+    @Transactional
+    public long restore(UUID id, long base, long number) {
+        lockHead(id, base);
+        Platform platform = at(id, number);
+        insertRevision(
+                id,
+                base + 1,
+                platform,
+                "go back to revision %s".formatted(number),
+                null,
+                null,
+                base,
+                null);
+        moveHead(id, base + 1, platform.name());
+        return base + 1;
+    }
+
     private long goTo(UUID id, long base, org.jooq.Field<Long> direction, String word) {
         Record old = lockHead(id, base);
         Long to = old.get(direction);

@@ -305,4 +305,41 @@ final class PlatformApiTest {
             name = next;
         }
     }
+
+    @Test
+    void theHistoryIsListedComparedAndGoneBackTo() {
+        String id = server.create("Remembered", "station");
+        String first = document(id);
+        edit(
+                id,
+                1,
+                "{\"edit\": \"set-parameter\", \"block\": \"console\", \"parameter\": \"BAUD\","
+                        + " \"value\": \"9600\"}");
+        edit(id, 2, "{\"edit\": \"rename-block\", \"block\": \"lamps\", \"name\": \"bar\"}");
+        String third = document(id);
+        String path = "/api/platforms/" + id;
+        assertThat(
+                        server.get(path + "/revisions")
+                                .json()
+                                .valueStream()
+                                .map(each -> each.path("title").asString()))
+                .containsExactly(
+                        "rename lamps to bar",
+                        "set BAUD of console to 9600",
+                        "start from recipe Earthquake field station");
+        assertThat(
+                        server.get(path + "/changes?from=1&to=3")
+                                .json()
+                                .valueStream()
+                                .map(each -> each.path("subject").asString()))
+                .containsExactly("bar", "console.BAUD");
+        assertThat(server.post(path + "/revisions/1/restore", Map.of("revision", 2)).status())
+                .as("somebody else was quicker")
+                .isEqualTo(409);
+        assertThat(server.post(path + "/revisions/1/restore", Map.of("revision", 3)).status())
+                .isEqualTo(200);
+        assertThat(document(id)).isEqualTo(first);
+        assertThat(go(id, "undo", 4)).isEqualTo(third);
+        assertThat(server.get(path + "/changes?from=1&to=99").status()).isEqualTo(404);
+    }
 }

@@ -1,0 +1,61 @@
+package polymetron.e2e;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.ExtendWith;
+import polymetron.server.OneServer;
+import polymetron.server.RunningServer;
+
+/** What changed when, and the way back. */
+@ExtendWith(OneServer.class)
+final class HistoryTest {
+    private final RunningServer server;
+    private final Browser browser;
+
+    HistoryTest(RunningServer server) {
+        this.server = server;
+        this.browser = new Browser(server);
+    }
+
+    @AfterEach
+    void close() {
+        browser.close();
+    }
+
+    @Test
+    void anEarlierRevisionIsComparedAndTakenBack() {
+        String id = server.create("Remembered", "station");
+        String edits = "/api/platforms/" + id + "/edits";
+        server.post(
+                edits,
+                "{\"revision\": 1, \"edit\": {\"edit\": \"set-parameter\", \"block\": \"console\","
+                        + " \"parameter\": \"BAUD\", \"value\": \"9600\"}}");
+        server.post(
+                edits,
+                "{\"revision\": 2, \"edit\": {\"edit\": \"rename-block\", \"block\": \"lamps\","
+                        + " \"name\": \"bar\"}}");
+        Page page = browser.open("/p/" + id + "/compose");
+        page.getByTitle("All revisions").click();
+        Locator changes = page.getByLabel("Changes");
+        assertThat(changes).containsText("named lamps");
+        page.getByLabel("Revisions").getByText("set BAUD of console to 9600").click();
+        assertThat(changes).containsText("console.BAUD");
+        page.getByLabel("Revisions").getByText("start from recipe").click();
+        page.getByLabel("compare with").selectOption("the newest");
+        assertThat(changes).containsText("console.BAUD");
+        assertThat(changes).containsText("named bar");
+        Browser.assertAccessible(page);
+        Browser.assertNothingCut(page);
+        page.getByText("Go back to revision 1").click();
+        assertThat(page.getByLabel("Revisions")).containsText("go back to revision 1");
+        page.getByText("Compose").click();
+        assertThat(page.locator("[data-card][data-block=lamps]")).isVisible();
+        page.getByTitle("Undo: go back to revision 1").click();
+        assertThat(page.locator("[data-card][data-block=bar]")).isVisible();
+        browser.assertNoComplaints();
+    }
+}

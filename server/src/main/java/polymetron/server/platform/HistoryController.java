@@ -1,0 +1,73 @@
+package polymetron.server.platform;
+
+import jakarta.annotation.Nullable;
+import java.util.List;
+import java.util.UUID;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import polymetron.compare.Change;
+import polymetron.compare.Comparison;
+import polymetron.server.store.PlatformStore;
+
+/** What a platform was: its revisions, what differs between two of them, and the way back. */
+@RestController
+final class HistoryController {
+    private static final int MOST = 500;
+
+    private final PlatformStore store;
+
+    HistoryController(PlatformStore store) {
+        this.store = store;
+    }
+
+    record RevisionView(long number, String title, String madeAt) {}
+
+    /**
+     * @param before as it was; missing for something new
+     * @param after as it is; missing for something that is gone
+     */
+    record ChangeView(
+            String sort, String subject, @Nullable String before, @Nullable String after) {}
+
+    record RestoreRequest(long revision) {}
+
+    record Restored(long revision) {}
+
+    /** The newest 500 revisions, the newest first. */
+    @GetMapping("/api/platforms/{id}/revisions")
+    List<RevisionView> revisions(@PathVariable UUID id) {
+        store.read(id);
+        return store.revisions(id, MOST).stream()
+                .map(
+                        row ->
+                                new RevisionView(
+                                        row.number(),
+                                        row.title(),
+                                        row.madeAt().toInstant().toString()))
+                .toList();
+    }
+
+    /** What changed from one revision to another. */
+    @GetMapping("/api/platforms/{id}/changes")
+    List<ChangeView> changes(
+            @PathVariable UUID id, @RequestParam long from, @RequestParam long to) {
+        return Comparison.of(store.at(id, from), store.at(id, to)).stream()
+                .map(HistoryController::view)
+                .toList();
+    }
+
+    private static ChangeView view(Change change) {
+        return new ChangeView(
+                change.sort().toString(), change.subject(), change.before(), change.after());
+    }
+
+    @PostMapping("/api/platforms/{id}/revisions/{number}/restore")
+    Restored restore(
+            @PathVariable UUID id, @PathVariable long number, @RequestBody RestoreRequest request) {
+        return new Restored(store.restore(id, request.revision(), number));
+    }
+}
