@@ -31,9 +31,22 @@ const recipes = computed(() => [
         title: 'Empty',
         summary: 'Nothing but the board; add blocks one by one',
         blocks: [] as string[],
+        parts: [] as string[],
     },
     ...(library.value?.recipes ?? []),
 ])
+/** Parts that a recipe needs and the chosen board does not have. */
+function missing(parts: string[]): string[] {
+    const there = library.value?.boards.find((each) => each.identity === board.value)?.parts ?? []
+    return parts.filter((part) => !there.some((each) => each.name === part))
+}
+
+watch(board, () => {
+    const chosen = recipes.value.find((each) => each.name === recipe.value)
+    if (chosen && missing(chosen.parts).length) {
+        recipe.value = ''
+    }
+})
 
 async function create(): Promise<void> {
     if (!board.value || !name.value.trim()) {
@@ -96,15 +109,22 @@ async function create(): Promise<void> {
                         :key="each.name"
                         v-slot="{ checked }"
                         :value="each.name"
+                        :disabled="missing(each.parts).length > 0"
                         as="template"
                     >
                         <div
-                            class="sheet cursor-pointer p-3"
-                            :class="checked ? 'border-accent ring-1 ring-accent' : ''"
+                            class="sheet p-3"
+                            :class="[
+                                checked ? 'border-accent ring-1 ring-accent' : '',
+                                missing(each.parts).length ? '' : 'cursor-pointer',
+                            ]"
                         >
                             <div class="font-semibold">{{ each.title }}</div>
                             <div class="text-soft">{{ each.summary }}</div>
-                            <div v-if="each.blocks.length" class="mt-1.5 flex flex-wrap gap-1">
+                            <div v-if="missing(each.parts).length" class="mt-1 text-[13px] text-warn">
+                                The board has no {{ missing(each.parts).join(', no ') }}.
+                            </div>
+                            <div v-else-if="each.blocks.length" class="mt-1.5 flex flex-wrap gap-1">
                                 <span v-for="block in each.blocks" :key="block" class="tag">{{ block }}</span>
                             </div>
                         </div>

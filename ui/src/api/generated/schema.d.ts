@@ -1003,6 +1003,7 @@ export interface components {
         RecipeView: {
             blocks: string[];
             name: string;
+            parts: string[];
             summary: string;
             title: string;
         };

@@ -1,6 +1,7 @@
 package polymetron.library;
 
 import java.util.List;
+import java.util.Objects;
 
 /**
  * A start for a platform: blocks and board parts that are added and then wired by the wiring plan.
@@ -31,5 +32,14 @@ public record Recipe(
     public Recipe {
         boards = Lists.orEmpty(boards);
         blocks = Lists.orEmpty(blocks);
+    }
+
+    /** Parts that a board has to have for it. */
+    public List<String> parts() {
+        return blocks.stream().map(Ingredient::part).filter(Objects::nonNull).toList();
+    }
+
+    public boolean fits(Board board) {
+        return parts().stream().allMatch(part -> board.part(part).isPresent());
     }
 }

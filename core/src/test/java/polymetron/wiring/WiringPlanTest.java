@@ -196,9 +196,44 @@ final class WiringPlanTest {
 
     @Test
     void recipesStartWithoutFindings() {
-        for (var recipe : Shipped.LIBRARY.recipes()) {
-            ElaboratedPlatform platform = Shipped.elaborate(Shipped.recipe(recipe.name()));
-            assertThat(Checks.run(platform)).as(recipe.name()).isEmpty();
+        for (var board : Shipped.LIBRARY.boards()) {
+            var fitting =
+                    Shipped.LIBRARY.recipes().stream()
+                            .filter(recipe -> recipe.fits(board))
+                            .toList();
+            assertThat(fitting).as(board.title()).hasSizeGreaterThan(2);
+            for (var recipe : fitting) {
+                Platform started = Starter.start(Shipped.LIBRARY, "Test", board.identity(), recipe);
+                assertThat(Checks.run(Shipped.elaborate(started)))
+                        .as(recipe.name() + " on " + board.title())
+                        .isEmpty();
+            }
+        }
+    }
+
+    /** Every block type is placed on every board, and wired without an error. */
+    @Test
+    void everyBlockTypeIsWired() {
+        for (var board : Shipped.LIBRARY.boards()) {
+            Platform base =
+                    Starter.start(
+                            Shipped.LIBRARY,
+                            "Test",
+                            board.identity(),
+                            Shipped.LIBRARY.recipe("console").orElseThrow());
+            for (var type : Shipped.LIBRARY.types()) {
+                Platform placed =
+                        editor.apply(base, new Edit.AddBlock("another", type.identity(), null));
+                Platform wired = editor.apply(placed, plan(placed).asEdit("wire"));
+                assertThat(Checks.run(Shipped.elaborate(wired)))
+                        .as(type.title() + " on " + board.title())
+                        .noneMatch(finding -> finding.grade() == polymetron.finding.Grade.ERROR);
+                assertThat(
+                                plan(wired).proposals().stream()
+                                        .filter(line -> line.choices().isEmpty()))
+                        .as(type.title() + ", planned again")
+                        .isEmpty();
+            }
         }
     }
 

@@ -53,8 +53,13 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
             int lines,
             List<String> drivers) {}
 
-    /** A recipe. */
-    public record RecipeView(String name, String title, String summary, List<String> blocks) {}
+    /**
+     * A recipe.
+     *
+     * @param parts parts that a board has to have for it
+     */
+    public record RecipeView(
+            String name, String title, String summary, List<String> blocks, List<String> parts) {}
 
     static LibraryView of(Library library) {
         return new LibraryView(
@@ -119,6 +124,7 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
                 recipe.name(),
                 recipe.title(),
                 recipe.summary(),
-                recipe.blocks().stream().map(Recipe.Ingredient::name).toList());
+                recipe.blocks().stream().map(Recipe.Ingredient::name).toList(),
+                recipe.parts());
     }
 }
