@@ -6,6 +6,7 @@ import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -25,6 +26,8 @@ final class Browser implements AutoCloseable {
     private final List<String> complaints = new ArrayList<>();
 
     Browser(RunningServer server) {
+        // A busy machine is slow; only what never comes is an error.
+        PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
         this.server = server;
         this.playwright =
                 Playwright.create(
