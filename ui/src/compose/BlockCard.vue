@@ -3,12 +3,14 @@ import { computed } from 'vue'
 import type { TargetView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { tagsOf } from './nets'
+import { useSelection } from './selection'
 
 const props = defineProps<{ target: TargetView; faded: boolean; lit: boolean }>()
 const net = defineModel<string>('net')
 const context = usePlatform()
 const block = computed(() => context.platform.value?.blocks.find((each) => each.name === props.target.block))
-const selected = computed(() => context.selected.value?.split('.')[0] === props.target.block)
+const selection = useSelection()
+const selected = computed(() => selection.isSelected(props.target.block))
 const finding = computed(() =>
     context.platform.value?.findings.find((each) => each.block === props.target.block && !each.accepted),
 )
@@ -47,7 +49,7 @@ const detail = computed(() => {
             data-card
             :data-block="target.block"
             :aria-pressed="selected"
-            @click="context.selected.value = target.block"
+            @click="selection.click(target.block, $event)"
         >
             <span class="flex w-full items-baseline justify-between gap-1">
                 <span class="truncate font-semibold">{{ target.label }}</span>

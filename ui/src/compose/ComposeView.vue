@@ -7,8 +7,11 @@ import BlockInspector from './BlockInspector.vue'
 import BusInspector from './BusInspector.vue'
 import DomainBand from './DomainBand.vue'
 import LooseBlocks from './LooseBlocks.vue'
+import { provideSelection } from './selection'
+import SeveralInspector from './SeveralInspector.vue'
 
 const context = usePlatform()
+const selection = provideSelection(context)
 const platform = computed(() => context.platform.value)
 const picture = ref<HTMLElement>()
 const width = ref(900)
@@ -72,15 +75,34 @@ function onKey(event: KeyboardEvent): void {
     if (isTyping(event) || open.palette || open.add || open.wiring) {
         return
     }
+    const command = event.ctrlKey || event.metaKey
+    const hasText = window.getSelection()?.isCollapsed === false
     if ((event.key === 'Delete' || event.key === 'Backspace') && selectedBlock.value) {
         event.preventDefault()
-        void context.edit({ edit: 'remove-block', block: selectedBlock.value.name })
-        context.selected.value = undefined
+        selection.remove()
+    } else if (command && event.key === 'c' && selectedBlock.value && !hasText) {
+        event.preventDefault()
+        void selection.copy()
+    } else if (command && event.key === 'd' && selectedBlock.value) {
+        event.preventDefault()
+        void selection.duplicate()
     } else if (['ArrowRight', 'ArrowLeft'].includes(event.key)) {
         event.preventDefault()
         step(event.key === 'ArrowRight' ? 1 : -1)
     }
 }
+
+function onPaste(event: ClipboardEvent): void {
+    const text = event.clipboardData?.getData('text/plain')
+    const target = event.target
+    const isField = target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)
+    if (text && !isField && !open.palette && !open.add && !open.wiring) {
+        event.preventDefault()
+        selection.paste(text)
+    }
+}
+onMounted(() => window.addEventListener('paste', onPaste))
+onBeforeUnmount(() => window.removeEventListener('paste', onPaste))
 
 function add(): void {
     open.addAt = undefined
@@ -130,6 +152,7 @@ function add(): void {
             </div>
         </section>
         <BusInspector v-if="selectedBus" :key="selectedBus.name" :bus="selectedBus" />
+        <SeveralInspector v-else-if="selection.names.value.length > 1" :selection="selection" />
         <BlockInspector v-else-if="selectedBlock" :key="selectedBlock.name" :block="selectedBlock" />
         <aside
             v-else
@@ -144,7 +167,10 @@ function add(): void {
                 <li><kbd class="mr-2">a</kbd>add a block</li>
                 <li><kbd class="mr-2">w</kbd>wiring plan</li>
                 <li><kbd class="mr-2">← →</kbd>next block</li>
-                <li><kbd class="mr-2">Del</kbd>remove the selected block</li>
+                <li><kbd class="mr-2">Ctrl click</kbd>select several</li>
+                <li><kbd class="mr-2">Ctrl C, Ctrl V</kbd>copy, paste, also elsewhere</li>
+                <li><kbd class="mr-2">Ctrl D</kbd>duplicate</li>
+                <li><kbd class="mr-2">Del</kbd>remove what is selected</li>
                 <li><kbd class="mr-2">Ctrl K</kbd>find or do anything</li>
                 <li><kbd class="mr-2">Ctrl Z</kbd>undo</li>
             </ul>

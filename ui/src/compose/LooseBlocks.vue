@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import type { BlockView } from '../api/client'
 import { open } from '../frame/actions'
-import { usePlatform } from '../frame/platform'
+import { useSelection } from './selection'
 
 defineProps<{ blocks: BlockView[] }>()
 defineModel<string>('net')
-const context = usePlatform()
+const selection = useSelection()
 </script>
 
 <template>
@@ -19,10 +19,10 @@ const context = usePlatform()
                 v-for="block in blocks"
                 :key="block.name"
                 class="sheet w-[138px] px-2 py-1 text-left hover:border-accent"
-                :class="context.selected.value === block.name ? 'border-accent ring-1 ring-accent' : ''"
+                :class="selection.isSelected(block.name) ? 'border-accent ring-1 ring-accent' : ''"
                 data-card
                 :data-block="block.name"
-                @click="context.selected.value = block.name"
+                @click="selection.click(block.name, $event)"
             >
                 <span class="block truncate font-semibold">{{ block.name }}</span>
                 <span class="block truncate text-[13px] text-soft">{{ block.title }}</span>

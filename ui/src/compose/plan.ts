@@ -9,6 +9,7 @@ export function usePlan(context: PlatformContext) {
     const off = reactive(new Set<string>())
     const chosen = reactive<Record<string, number>>({})
     let add: PlanRequest['add']
+    let paste: string | undefined
     let asked = 0
 
     async function ask(): Promise<void> {
@@ -17,7 +18,12 @@ export function usePlan(context: PlatformContext) {
             const answered = await answer(
                 client.POST('/api/platforms/{id}/plan', {
                     params: { path: { id: context.id } },
-                    body: { ...(add ? { add } : {}), off: [...off], chosen: { ...chosen } },
+                    body: {
+                        ...(add ? { add } : {}),
+                        ...(paste ? { paste } : {}),
+                        off: [...off],
+                        chosen: { ...chosen },
+                    },
                 }),
             )
             if (number === asked) {
@@ -32,7 +38,8 @@ export function usePlan(context: PlatformContext) {
         }
     }
 
-    async function begin(block?: PlanRequest['add']): Promise<void> {
+    async function begin(block?: PlanRequest['add'], blocks?: string): Promise<void> {
+        paste = blocks
         off.clear()
         Object.keys(chosen).forEach((key) => Reflect.deleteProperty(chosen, key))
         plan.value = undefined

@@ -14,6 +14,8 @@ export const open = reactive({
     /** The gap that a new block is to go to: its base, and its bus. */
     addAt: undefined as { base: string; bus: string } | undefined,
     wiring: false,
+    /** Copied blocks that the wiring plan is to begin with. */
+    paste: undefined as string | undefined,
     findings: false,
 })
 

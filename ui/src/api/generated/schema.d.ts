@@ -228,6 +228,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["blocks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/changes": {
         parameters: {
             query?: never;
@@ -936,6 +952,7 @@ export interface components {
                 [key: string]: number;
             } | null;
             off?: string[] | null;
+            paste?: string | null;
         };
         PlanView: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
@@ -1658,6 +1675,30 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["StateView"];
+                };
+            };
+        };
+    };
+    blocks: {
+        parameters: {
+            query: {
+                name: string[];
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
                 };
             };
         };

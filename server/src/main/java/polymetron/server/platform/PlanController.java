@@ -23,6 +23,8 @@ import polymetron.library.Library;
 import polymetron.library.Vlnv;
 import polymetron.lookup.Place;
 import polymetron.lookup.WhatIsAt;
+import polymetron.paste.BlocksText;
+import polymetron.paste.PasteEdits;
 import polymetron.placement.PlacementPlan;
 import polymetron.platform.Names;
 import polymetron.platform.Platform;
@@ -48,11 +50,13 @@ final class PlanController {
 
     /**
      * @param add block that is to be added first; missing to wire what is there
+     * @param paste blocks that are to be pasted first, as they were copied; missing for none
      * @param off keys of the lines that are switched off
      * @param chosen index of the choice made, by key of the line
      */
     record PlanRequest(
             @Nullable NewBlock add,
+            @Nullable String paste,
             @Nullable Set<String> off,
             @Nullable Map<String, Integer> chosen) {}
 
@@ -101,6 +105,17 @@ final class PlanController {
             }
             platform = new Editor(library).apply(platform, new Edit.Several(null, edits));
         }
+        String title = name == null ? "apply the wiring plan" : "add " + name;
+        if (request.paste() != null) {
+            BlocksText copied = BlocksText.read(request.paste());
+            List<Edit> pasted = PasteEdits.of(platform, copied);
+            edits.addAll(pasted);
+            platform = new Editor(library).apply(platform, new Edit.Several(null, pasted));
+            title =
+                    copied.blocks().size() == 1
+                            ? "paste " + copied.blocks().getFirst().name()
+                            : "paste %s blocks".formatted(copied.blocks().size());
+        }
         Address near = request.add() == null ? null : request.add().near();
         String bus = request.add() == null ? null : request.add().bus();
         Set<String> off = request.off() == null ? Set.of() : request.off();
@@ -113,7 +128,6 @@ final class PlanController {
                 edits.addAll(line.edits());
             }
         }
-        String title = name == null ? "apply the wiring plan" : "add " + name;
         return new PlanView(
                 stored.revision(),
                 name,

@@ -26,6 +26,7 @@ import polymetron.finding.Grade;
 import polymetron.library.Library;
 import polymetron.library.Recipe;
 import polymetron.library.Vlnv;
+import polymetron.paste.BlocksText;
 import polymetron.platform.Names;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
@@ -166,6 +167,12 @@ final class PlatformController {
                         HttpHeaders.CONTENT_DISPOSITION,
                         attachment(Names.fromTitle(platform.name()) + ".json"))
                 .body(PlatformDocument.write(platform));
+    }
+
+    /** Some blocks as text for the clipboard. */
+    @GetMapping(value = "/api/platforms/{id}/blocks", produces = MediaType.TEXT_PLAIN_VALUE)
+    String blocks(@PathVariable UUID id, @RequestParam List<String> name) {
+        return BlocksText.of(store.read(id).platform(), name);
     }
 
     static String attachment(String name) {

@@ -1,0 +1,115 @@
+import { computed, inject, provide, ref, watch, type ComputedRef, type InjectionKey } from 'vue'
+import { client } from '../api/client'
+import { open } from '../frame/actions'
+import { tell, tellProblem } from '../frame/notices'
+import type { PlatformContext } from '../frame/platform'
+
+export interface Selection {
+    /** Names of all selected blocks. */
+    names: ComputedRef<string[]>
+    isSelected: (block: string) => boolean
+    /** Selects a block alone, or adds it to the others and takes it out again. */
+    click: (block: string, event: MouseEvent) => void
+    remove: () => void
+    copy: () => Promise<void>
+    duplicate: () => Promise<void>
+    paste: (text: string) => void
+}
+
+const KEY: InjectionKey<Selection> = Symbol('selection')
+
+export function useSelection(): Selection {
+    const selection = inject(KEY)
+    if (!selection) {
+        throw new Error('no selection is provided here')
+    }
+    return selection
+}
+
+/** Several blocks at once: one is shown in the inspector, the others go along. */
+export function provideSelection(context: PlatformContext): Selection {
+    const more = ref<string[]>([])
+    const one = computed(() => {
+        const name = context.selected.value?.split('.')[0]
+        return context.platform.value?.blocks.some((block) => block.name === name) ? name : undefined
+    })
+    const names = computed(() => (one.value ? [one.value, ...more.value] : []))
+
+    watch(context.selected, () => (more.value = []))
+
+    function click(block: string, event: MouseEvent): void {
+        const adds = event.ctrlKey || event.metaKey || event.shiftKey
+        if (!adds || !one.value || block === one.value) {
+            context.selected.value = block
+        } else if (more.value.includes(block)) {
+            more.value = more.value.filter((each) => each !== block)
+        } else {
+            more.value = [...more.value, block]
+        }
+    }
+
+    function remove(): void {
+        const edits = names.value.map((block) => ({ edit: 'remove-block', block }))
+        const first = edits[0]
+        if (first) {
+            void context.edit(
+                edits.length === 1
+                    ? first
+                    : { edit: 'several', title: `remove ${String(edits.length)} blocks`, edits },
+            )
+            context.selected.value = undefined
+        }
+    }
+
+    async function text(): Promise<string | undefined> {
+        try {
+            const { data, error } = await client.GET('/api/platforms/{id}/blocks', {
+                params: { path: { id: context.id }, query: { name: names.value } },
+                parseAs: 'text',
+            })
+            if (error) {
+                throw new Error('The blocks could not be read.')
+            }
+            return data
+        } catch (problem) {
+            tellProblem(problem)
+            return undefined
+        }
+    }
+
+    async function copy(): Promise<void> {
+        const blocks = await text()
+        if (blocks) {
+            await navigator.clipboard.writeText(blocks)
+            tell(
+                'done',
+                'Copied',
+                `${names.value.join(', ')}; paste with Ctrl V, here or in another platform`,
+            )
+        }
+    }
+
+    function paste(blocks: string): void {
+        open.paste = blocks
+        open.wiring = true
+    }
+
+    async function duplicate(): Promise<void> {
+        const blocks = await text()
+        if (blocks) {
+            paste(blocks)
+        }
+    }
+
+    const selection: Selection = {
+        names,
+        isSelected: (block) => names.value.includes(block),
+        click,
+        remove,
+        copy,
+        duplicate,
+        paste,
+    }
+    provide(KEY, selection)
+    return selection
+}
