@@ -8,6 +8,7 @@ import { usePlatform } from '../frame/platform'
 import AddressField from './AddressField.vue'
 import ParameterField from './ParameterField.vue'
 import RegisterList from './RegisterList.vue'
+import { useSelection } from './selection'
 
 const props = defineProps<{ block: BlockView }>()
 const context = usePlatform()
@@ -21,10 +22,7 @@ async function rename(name: string): Promise<void> {
     }
 }
 
-function remove(): void {
-    void context.edit({ edit: 'remove-block', block: props.block.name })
-    context.selected.value = undefined
-}
+const selection = useSelection()
 
 function place(form: InterfaceView, base: string, held = form.held): Promise<boolean> {
     return context.edit({
@@ -107,7 +105,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                     class="text-soft hover:text-error"
                     :aria-label="`Remove ${block.name}`"
                     title="Remove (Del)"
-                    @click="remove"
+                    @click="selection.remove"
                 >
                     <TrashIcon class="size-5" />
                 </button>

@@ -7,6 +7,7 @@ import BlockInspector from './BlockInspector.vue'
 import BusInspector from './BusInspector.vue'
 import DomainBand from './DomainBand.vue'
 import LooseBlocks from './LooseBlocks.vue'
+import RemoveDialog from './RemoveDialog.vue'
 import { provideSelection } from './selection'
 import SeveralInspector from './SeveralInspector.vue'
 
@@ -79,7 +80,7 @@ function onKey(event: KeyboardEvent): void {
     const hasText = window.getSelection()?.isCollapsed === false
     if ((event.key === 'Delete' || event.key === 'Backspace') && selectedBlock.value) {
         event.preventDefault()
-        selection.remove()
+        void selection.remove()
     } else if (command && event.key === 'c' && selectedBlock.value && !hasText) {
         event.preventDefault()
         void selection.copy()
@@ -151,6 +152,7 @@ function add(): void {
                 <LooseBlocks v-if="loose.length" v-model:net="net" :blocks="loose" />
             </div>
         </section>
+        <RemoveDialog :selection="selection" />
         <BusInspector v-if="selectedBus" :key="selectedBus.name" :bus="selectedBus" />
         <SeveralInspector v-else-if="selection.names.value.length > 1" :selection="selection" />
         <BlockInspector v-else-if="selectedBlock" :key="selectedBlock.name" :block="selectedBlock" />

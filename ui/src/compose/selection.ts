@@ -1,8 +1,14 @@
-import { computed, inject, provide, ref, watch, type ComputedRef, type InjectionKey } from 'vue'
-import { client } from '../api/client'
+import { computed, inject, provide, ref, watch, type ComputedRef, type InjectionKey, type Ref } from 'vue'
+import { answer, client, type Edit, type EditRequest } from '../api/client'
 import { open } from '../frame/actions'
 import { tell, tellProblem } from '../frame/notices'
 import type { PlatformContext } from '../frame/platform'
+
+export interface Removal {
+    names: string[]
+    edit: Edit
+    consequences: { grade: string; subject: string; what: string }[]
+}
 
 export interface Selection {
     /** Names of all selected blocks. */
@@ -10,7 +16,12 @@ export interface Selection {
     isSelected: (block: string) => boolean
     /** Selects a block alone, or adds it to the others and takes it out again. */
     click: (block: string, event: MouseEvent) => void
-    remove: () => void
+    /** Removes what is selected; asks first when something depends on it. */
+    remove: () => Promise<void>
+    /** The removal that is asked about. */
+    removal: Ref<Removal | undefined>
+    confirmRemoval: () => void
+    keep: () => void
     copy: () => Promise<void>
     duplicate: () => Promise<void>
     paste: (text: string) => void
@@ -48,15 +59,39 @@ export function provideSelection(context: PlatformContext): Selection {
         }
     }
 
-    function remove(): void {
-        const edits = names.value.map((block) => ({ edit: 'remove-block', block }))
+    const removal = ref<Removal>()
+
+    async function remove(): Promise<void> {
+        const edits: Edit[] = names.value.map((block) => ({ edit: 'remove-block', block }))
         const first = edits[0]
-        if (first) {
-            void context.edit(
-                edits.length === 1
-                    ? first
-                    : { edit: 'several', title: `remove ${String(edits.length)} blocks`, edits },
+        if (!first) {
+            return
+        }
+        const edit =
+            edits.length === 1
+                ? first
+                : { edit: 'several', title: `remove ${String(edits.length)} blocks`, edits }
+        const asked = { names: names.value, edit }
+        try {
+            const consequences = await answer(
+                client.POST('/api/platforms/{id}/consequences', {
+                    params: { path: { id: context.id } },
+                    body: { edit: edit as unknown as EditRequest['edit'] },
+                }),
             )
+            removal.value = { ...asked, consequences }
+            if (consequences.length === 0) {
+                confirmRemoval()
+            }
+        } catch (problem) {
+            tellProblem(problem)
+        }
+    }
+
+    function confirmRemoval(): void {
+        if (removal.value) {
+            void context.edit(removal.value.edit)
+            removal.value = undefined
             context.selected.value = undefined
         }
     }
@@ -106,6 +141,9 @@ export function provideSelection(context: PlatformContext): Selection {
         isSelected: (block) => names.value.includes(block),
         click,
         remove,
+        removal,
+        confirmRemoval,
+        keep: () => (removal.value = undefined),
         copy,
         duplicate,
         paste,

@@ -260,6 +260,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/consequences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["consequences"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/copy": {
         parameters: {
             query?: never;
@@ -679,6 +695,11 @@ export interface components {
             sinkBlock?: string;
             source?: string;
         });
+        ConsequenceView: {
+            grade: string;
+            subject: string;
+            what: string;
+        };
         Created: {
             id: string;
         };
@@ -722,6 +743,9 @@ export interface components {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
             /** Format: int64 */
             revision: number;
+        };
+        EditToTry: {
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
         };
         FieldRow: {
             bits: string;
@@ -1724,6 +1748,32 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["ChangeView"][];
+                };
+            };
+        };
+    };
+    consequences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditToTry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ConsequenceView"][];
                 };
             };
         };

@@ -93,4 +93,21 @@ final class ClipboardTest {
                 """);
         assertThat(page.getByRole(AriaRole.DIALOG)).containsText("pasted text");
     }
+
+    @Test
+    void aRemovalSaysWhatDependsOnTheBlock() {
+        Page page = browser.open("/p/" + server.create("Needed", "station") + "/compose");
+        select(page, "interrupts");
+        page.keyboard().press("Delete");
+        Locator dialog = page.getByRole(AriaRole.DIALOG);
+        assertThat(dialog).containsText("interrupt irq of console is not connected");
+        Browser.assertAccessible(page);
+        dialog.getByText("Keep").click();
+        assertThat(card(page, "interrupts")).isVisible();
+        page.getByLabel("Remove interrupts").click();
+        dialog.getByText("Remove", new Locator.GetByTextOptions().setExact(true)).click();
+        assertThat(card(page, "interrupts")).hasCount(0);
+        assertThat(page.getByTestId("findings-summary")).containsText("2");
+        browser.assertNoComplaints();
+    }
 }

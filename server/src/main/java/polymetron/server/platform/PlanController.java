@@ -18,6 +18,7 @@ import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.finding.Consequences;
 import polymetron.library.BlockType;
 import polymetron.library.Library;
 import polymetron.library.Vlnv;
@@ -162,6 +163,26 @@ final class PlanController {
                 !off.contains(line.key()) && !line.edits().isEmpty(),
                 line.choices().stream().map(Proposal.Choice::label).toList(),
                 chosen.get(line.key()));
+    }
+
+    record EditToTry(Edit edit) {}
+
+    record ConsequenceView(String grade, String subject, String what) {}
+
+    /** What an edit would break: findings that there would be after it and are not there now. */
+    @PostMapping("/api/platforms/{id}/consequences")
+    List<ConsequenceView> consequences(@PathVariable UUID id, @RequestBody EditToTry request) {
+        if (request.edit() == null) {
+            throw new RejectedEdit("edit", "the edit is missing");
+        }
+        return Consequences.of(library, store.read(id).platform(), request.edit()).stream()
+                .map(
+                        finding ->
+                                new ConsequenceView(
+                                        finding.grade().toString(),
+                                        finding.subject(),
+                                        finding.what()))
+                .toList();
     }
 
     record PlacementView(long revision, List<MoveView> moves, List<String> homeless, Edit edit) {}
