@@ -3,11 +3,16 @@ import { computed } from 'vue'
 import type { TargetView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { tagsOf } from './nets'
+import { usePicture } from './picture'
 import { useSelection } from './selection'
 
-const props = defineProps<{ target: TargetView; faded: boolean; lit: boolean }>()
-const net = defineModel<string>('net')
+const props = defineProps<{ target: TargetView }>()
 const context = usePlatform()
+const picture = usePicture()
+const lit = computed(() => picture.lit.value?.has(props.target.block) ?? false)
+const faded = computed(
+    () => picture.world.value?.has(`${props.target.block}.${props.target.busInterface}`) === false,
+)
 const block = computed(() => context.platform.value?.blocks.find((each) => each.name === props.target.block))
 const selection = useSelection()
 const selected = computed(() => selection.isSelected(props.target.block))
@@ -17,6 +22,8 @@ const finding = computed(() =>
 const tags = computed(() =>
     context.platform.value ? tagsOf(context.platform.value, props.target.block) : [],
 )
+/** The tag of this block that is on the net that is pointed at. */
+const pointed = computed(() => tags.value.find((tag) => tag.net === picture.net.value)?.net)
 /** What tells this block from others of its type. */
 const detail = computed(() => {
     const width = block.value?.parameters.find((each) => each.parameter.name === 'WIDTH')
@@ -70,10 +77,10 @@ const detail = computed(() => {
                     class="tag"
                     :class="[
                         tag.open ? '!border-warn !text-warn' : '',
-                        net === tag.net ? '!border-accent !bg-accent-soft !text-accent' : '',
+                        pointed === tag.net ? '!border-accent !bg-accent-soft !text-accent' : '',
                     ]"
-                    @mouseenter="net = tag.net"
-                    @mouseleave="net = undefined"
+                    @mouseenter="picture.net.value = tag.net"
+                    @mouseleave="picture.net.value = undefined"
                     >{{ tag.text }}</span
                 >
             </span>

@@ -8,15 +8,16 @@ import BusInspector from './BusInspector.vue'
 import DomainBand from './DomainBand.vue'
 import LooseBlocks from './LooseBlocks.vue'
 import RemoveDialog from './RemoveDialog.vue'
+import { providePicture } from './picture'
 import { provideSelection } from './selection'
 import SeveralInspector from './SeveralInspector.vue'
 
 const context = usePlatform()
 const selection = provideSelection(context)
+providePicture(context)
 const platform = computed(() => context.platform.value)
 const picture = ref<HTMLElement>()
 const width = ref(900)
-const net = ref<string>()
 
 let observer: ResizeObserver | undefined
 onMounted(() => {
@@ -142,14 +143,13 @@ function add(): void {
                 <DomainBand
                     v-for="band in bands"
                     :key="band.domain.name"
-                    v-model:net="net"
                     :name="band.domain.name"
                     :frequency="band.domain.frequency"
                     :index="band.index"
                     :buses="band.buses"
                     :width="width - 32"
                 />
-                <LooseBlocks v-if="loose.length" v-model:net="net" :blocks="loose" />
+                <LooseBlocks v-if="loose.length" :blocks="loose" />
             </div>
         </section>
         <RemoveDialog :selection="selection" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { BusView } from '../api/client'
 import BusRail from './BusRail.vue'
+import { usePicture } from './picture'
 
 const props = defineProps<{
     name: string
@@ -9,7 +10,7 @@ const props = defineProps<{
     buses: BusView[]
     width: number
 }>()
-const net = defineModel<string>('net')
+const { net } = usePicture()
 
 /** Okabe and Ito's colours, which people with any colour vision can tell apart; the name always stands beside. */
 const COLOURS = ['#56b4e9', '#e69f00', '#009e73', '#cc79a7', '#0072b2', '#d55e00', '#f0e442']
@@ -34,6 +35,6 @@ const colour = props.index < 0 ? '#888888' : COLOURS[props.index % COLOURS.lengt
             {{ name }}{{ frequency ? ` · ${frequency}` : '' }}
         </button>
         <p v-if="buses.length === 0" class="py-6 text-soft">No bus runs in this clock domain.</p>
-        <BusRail v-for="bus in buses" :key="bus.name" v-model:net="net" :bus="bus" :width="width - 52" />
+        <BusRail v-for="bus in buses" :key="bus.name" :bus="bus" :width="width - 52" />
     </div>
 </template>

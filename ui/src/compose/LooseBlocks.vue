@@ -4,7 +4,6 @@ import { open } from '../frame/actions'
 import { useSelection } from './selection'
 
 defineProps<{ blocks: BlockView[] }>()
-defineModel<string>('net')
 const selection = useSelection()
 </script>
 

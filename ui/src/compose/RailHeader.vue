@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { BusView, InitiatorView } from '../api/client'
+import { usePlatform } from '../frame/platform'
+import { usePicture } from './picture'
+
+const props = defineProps<{ bus: BusView }>()
+const context = usePlatform()
+const picture = usePicture()
+const isSelected = computed(() => context.selected.value === `bus ${props.bus.name}`)
+/** Where the bridge shows this bus, as the outermost initiator sees it. */
+const bridge = computed(() => props.bus.initiators.find((each) => each.bridge))
+/** The initiator whose world is shown: it is selected, as block.interface. */
+const chosen = computed(() => props.bus.initiators.find((each) => context.selected.value === ref(each)))
+
+function ref(initiator: InitiatorView): string {
+    return `${initiator.block}.${initiator.busInterface}`
+}
+
+/** Where the window of a bridge is, on the bus before it. */
+function from(initiator: InitiatorView): string {
+    for (const bus of context.platform.value?.buses ?? []) {
+        const window = bus.slots.find((slot) => slot.target?.block === initiator.block)
+        if (window) {
+            return `${bus.name} ${window.base}`
+        }
+    }
+    return 'bridge'
+}
+</script>
+
+<template>
+    <div class="flex gap-3 pl-2">
+        <div v-for="initiator in bus.initiators" :key="ref(initiator)" class="w-[150px]">
+            <button
+                class="sheet block w-full px-2.5 py-1 text-left hover:border-accent"
+                :class="[
+                    context.selected.value === ref(initiator) ? 'border-accent ring-1 ring-accent' : '',
+                    picture.lit.value?.has(initiator.block) ? 'bg-accent-soft' : '',
+                    chosen && chosen !== initiator ? 'opacity-45' : '',
+                ]"
+                data-card
+                :aria-pressed="context.selected.value === ref(initiator)"
+                @click="context.selected.value = ref(initiator)"
+            >
+                <span class="block font-semibold">{{ initiator.block }}</span>
+                <span class="block text-[13px] text-soft">
+                    {{
+                        initiator.bridge ? from(initiator) : (initiator.label.split(' · ')[1] ?? 'initiator')
+                    }}
+                    <span v-if="initiator.adapters.length" :title="initiator.adapters.join('\n')"
+                        >· adapted</span
+                    >
+                </span>
+            </button>
+            <svg width="150" height="22" aria-hidden="true" class="text-ink">
+                <path d="M75 0v15" stroke="currentColor" stroke-width="2" />
+                <path d="M70 13h10l-5 9z" fill="currentColor" />
+            </svg>
+        </div>
+        <p v-if="bus.initiators.length === 0" class="pb-3 text-warn">No initiator is on this bus yet.</p>
+        <p class="flex-1 self-end pb-1 text-right text-[13px] text-soft">
+            <button
+                class="rounded px-1 font-semibold text-ink hover:text-accent"
+                :class="isSelected ? 'bg-accent-soft text-accent' : ''"
+                :aria-pressed="isSelected"
+                title="Protocol, widths and adapters of the bus"
+                @click="context.selected.value = `bus ${bus.name}`"
+            >
+                {{ bus.name }}
+            </button>
+            {{ bus.protocolTitle }} · {{ bus.dataWidth }}-bit data · {{ bus.addressWidth }}-bit addresses
+            <template v-if="bridge"> · addresses count from the window of {{ bridge.block }}</template>
+        </p>
+    </div>
+</template>
