@@ -69,6 +69,13 @@ final class ScreenshotsTest {
             page.keyboard().type("status\n");
             assertThat(page.getByLabel("Console")).containsText("gain 3");
             save(page, "bench");
+            server.post(
+                    "/api/platforms/" + demo.substring(demo.lastIndexOf('/') + 1) + "/edits",
+                    "{\"revision\": 1, \"edit\": {\"edit\": \"set-parameter\", \"block\":"
+                            + " \"console\", \"parameter\": \"BAUD\", \"value\": \"57600\"}}");
+            page.navigate(demo + "/history");
+            assertThat(page.getByLabel("Changes")).containsText("console.BAUD");
+            save(page, "history");
         }
     }
 
