@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { ValueView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useTypedValue } from '../frame/typedValue'
+import { usePreview } from './preview'
 
 const props = defineProps<{ block: string; value: ValueView }>()
 const context = usePlatform()
@@ -22,6 +23,14 @@ const set = (value: string): Promise<boolean> =>
     })
 const typed = useTypedValue(() => props.value.text, set)
 const text = typed.text
+const focused = ref(false)
+const preview = usePreview(
+    context.id,
+    () => props.block,
+    () => parameter.value.name,
+    () =>
+        focused.value && text.value.trim() && text.value.trim() !== props.value.text ? text.value : undefined,
+)
 
 function toDefault(): void {
     void context.edit({ edit: 'set-parameter', block: props.block, parameter: parameter.value.name })
@@ -56,8 +65,8 @@ function toDefault(): void {
                 spellcheck="false"
                 @keydown.enter="typed.enter"
                 @keydown.esc.stop="typed.reset"
-                @focus="typed.focus"
-                @blur="typed.leave"
+                @focus="((focused = true), typed.focus())"
+                @blur="((focused = false), typed.leave())"
             />
         </label>
         <div v-if="worked || value.note || value.chosen" class="flex justify-end gap-2 text-[12px] text-soft">
@@ -71,6 +80,28 @@ function toDefault(): void {
             >
                 default
             </button>
+        </div>
+        <div v-if="focused" class="mt-1 mb-1.5 rounded bg-paper px-2 py-1 text-[13px]" role="status">
+            <p>{{ parameter.explains }}</p>
+            <p class="text-soft">
+                <template v-if="parameter.range"
+                    >{{ parameter.range }}{{ parameter.unit ? ` ${parameter.unit}` : '' }} ·
+                </template>
+                default {{ parameter.initial }}
+            </p>
+            <template v-if="preview">
+                <p v-if="preview.problem" class="text-error">{{ preview.problem }}</p>
+                <p v-for="change in preview.changes" :key="change" class="font-mono text-[12px]">
+                    {{ change }}
+                </p>
+                <p
+                    v-for="broken in preview.breaks"
+                    :key="broken.subject + broken.what"
+                    :class="broken.grade === 'error' ? 'text-error' : 'text-warn'"
+                >
+                    {{ broken.what }}
+                </p>
+            </template>
         </div>
     </div>
 </template>

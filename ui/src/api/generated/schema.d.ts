@@ -420,6 +420,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["preview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/programs": {
         parameters: {
             query?: never;
@@ -932,6 +948,7 @@ export interface components {
             form: string;
             initial: string;
             name: string;
+            range: string;
             title: string;
             unit?: string | null;
         };
@@ -1027,6 +1044,11 @@ export interface components {
             domain?: string | null;
             name: string;
             sort: string;
+        };
+        PreviewView: {
+            breaks: components["schemas"]["ConsequenceView"][];
+            changes: string[];
+            problem?: string | null;
         };
         ProgramView: {
             id: string;
@@ -1982,6 +2004,32 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["PlanView"];
+                };
+            };
+        };
+    };
+    preview: {
+        parameters: {
+            query: {
+                block: string;
+                parameter: string;
+                value: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PreviewView"];
                 };
             };
         };

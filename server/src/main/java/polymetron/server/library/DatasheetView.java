@@ -89,11 +89,9 @@ public record DatasheetView(
         } else if (parameter.form() == ParameterType.Form.BOOLEAN) {
             range.add("0 or 1");
         } else {
-            if (parameter.minimum() != null || parameter.maximum() != null) {
-                range.add(text(parameter.minimum(), "…") + " to " + text(parameter.maximum(), "…"));
-            }
-            if (parameter.multipleOf() != null) {
-                range.add("in steps of " + parameter.multipleOf());
+            String allowed = LibraryView.range(parameter);
+            if (!allowed.isEmpty()) {
+                range.add(allowed);
             }
         }
         if (parameter.unit() != null) {

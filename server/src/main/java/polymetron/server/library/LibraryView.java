@@ -1,6 +1,7 @@
 package polymetron.server.library;
 
 import jakarta.annotation.Nullable;
+import java.util.ArrayList;
 import java.util.List;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
@@ -29,6 +30,7 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
             String form,
             String initial,
             @Nullable String unit,
+            String range,
             List<ChoiceView> choices,
             String explains) {}
 
@@ -79,6 +81,22 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
                 type.parameters().stream().map(LibraryView::parameter).toList());
     }
 
+    /** What is allowed, in words; empty where everything is. */
+    static String range(ParameterType parameter) {
+        List<String> range = new ArrayList<>();
+        if (parameter.minimum() != null || parameter.maximum() != null) {
+            range.add(text(parameter.minimum()) + " to " + text(parameter.maximum()));
+        }
+        if (parameter.multipleOf() != null) {
+            range.add("in steps of " + parameter.multipleOf());
+        }
+        return String.join(" ", range);
+    }
+
+    private static String text(Object limit) {
+        return limit == null ? "…" : limit.toString();
+    }
+
     /** How a parameter is shown. */
     public static ParameterView parameter(ParameterType parameter) {
         return new ParameterView(
@@ -87,6 +105,7 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
                 parameter.form().toString(),
                 parameter.initial(),
                 parameter.unit(),
+                range(parameter),
                 parameter.choices().stream()
                         .map(choice -> new ChoiceView(choice.value(), choice.title()))
                         .toList(),

@@ -13,9 +13,12 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.address.Address;
+import polymetron.compare.ShapeDifference;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
+import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.finding.Consequences;
@@ -183,6 +186,40 @@ final class PlanController {
                                         finding.subject(),
                                         finding.what()))
                 .toList();
+    }
+
+    /**
+     * @param problem why the value is not possible; missing when it is
+     */
+    record PreviewView(
+            List<String> changes, List<ConsequenceView> breaks, @Nullable String problem) {}
+
+    /** What another value of a parameter would change, and what it would break. */
+    @GetMapping("/api/platforms/{id}/preview")
+    PreviewView preview(
+            @PathVariable UUID id,
+            @RequestParam String block,
+            @RequestParam String parameter,
+            @RequestParam String value) {
+        StoredPlatform stored = store.read(id);
+        Edit edit = new Edit.SetParameter(block, parameter, value);
+        Platform after;
+        try {
+            after = new Editor(library).apply(stored.platform(), edit);
+        } catch (RejectedEdit rejected) {
+            // Somebody is still typing: that is an answer, not a failure.
+            return new PreviewView(List.of(), List.of(), rejected.getMessage());
+        }
+        BlockShape before =
+                elaborations.of(stored).block(block).map(ElaboratedBlock::shape).orElseThrow();
+        return new PreviewView(
+                ShapeDifference.of(
+                        before,
+                        new BlockShape(
+                                before.type(), after.block(block).orElseThrow().parameters()),
+                        parameter),
+                consequences(id, new EditToTry(edit)),
+                null);
     }
 
     record PlacementView(long revision, List<MoveView> moves, List<String> homeless, Edit edit) {}
