@@ -8,9 +8,12 @@ const route = useRoute()
 const sections = [
     { path: '/', name: 'Platforms' },
     { path: '/library', name: 'Library' },
+    { path: '/boards', name: 'Boards' },
 ]
 const isAt = (path: string): boolean =>
-    path === '/' ? !route.path.startsWith('/library') : route.path.startsWith(path)
+    path === '/'
+        ? !sections.some((each) => each.path !== '/' && route.path.startsWith(each.path))
+        : route.path.startsWith(path)
 </script>
 
 <template>

@@ -20,6 +20,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/boards/{identity}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["board"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library/types/{identity}": {
         parameters: {
             query?: never;
@@ -599,6 +615,11 @@ export interface components {
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
             domain?: components["schemas"]["ClockDomain"];
         });
+        AmountRow: {
+            /** Format: int64 */
+            amount: number;
+            name: string;
+        };
         Attach: {
             edit: "Attach";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -608,6 +629,14 @@ export interface components {
             busInterface?: string;
             held?: boolean;
         });
+        BankRow: {
+            name: string;
+            /** Format: int32 */
+            pins: number;
+            /** Format: int32 */
+            used: number;
+            voltage: string;
+        };
         BenchView: {
             blocks: string[];
             loaded: boolean;
@@ -648,6 +677,14 @@ export interface components {
             summary: string;
             title: string;
             type: string;
+        };
+        BoardSheetView: {
+            clocksAndResets: components["schemas"]["PinRow"][];
+            device?: components["schemas"]["DeviceView"];
+            identity: string;
+            parts: components["schemas"]["PartSheet"][];
+            summary: string;
+            title: string;
         };
         BoardView: {
             clocks: string[];
@@ -740,6 +777,13 @@ export interface components {
             block?: string;
             busInterface?: string;
         });
+        DeviceView: {
+            amounts: components["schemas"]["AmountRow"][];
+            banks: components["schemas"]["BankRow"][];
+            family: string;
+            name: string;
+            packageName: string;
+        };
         DisconnectInterrupt: {
             edit: "DisconnectInterrupt";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -751,6 +795,11 @@ export interface components {
             frequency: string;
             name: string;
             reset?: string | null;
+        };
+        DriverRow: {
+            identity: string;
+            parameters: string[];
+            title: string;
         };
         Edit: {
             edit: string;
@@ -952,6 +1001,14 @@ export interface components {
             title: string;
             unit?: string | null;
         };
+        PartSheet: {
+            drivers: components["schemas"]["DriverRow"][];
+            kind: string;
+            name: string;
+            signals: components["schemas"]["SignalRow"][];
+            summary: string;
+            title: string;
+        };
         PartUse: {
             block?: string | null;
             drivers: string[];
@@ -967,6 +1024,13 @@ export interface components {
             name: string;
             summary: string;
             title: string;
+        };
+        PinRow: {
+            name: string;
+            pin: string;
+            standard: string;
+            title: string;
+            what: string;
         };
         PlaceView: {
             block?: string | null;
@@ -1201,6 +1265,13 @@ export interface components {
             edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["Several"] | components["schemas"]["Unbind"])[];
             title?: string;
         });
+        SignalRow: {
+            activeLow: boolean;
+            direction: string;
+            name: string;
+            pins: string[];
+            standard: string;
+        };
         SinkView: {
             block: string;
             /** Format: int32 */
@@ -1311,6 +1382,28 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["LibraryView"];
+                };
+            };
+        };
+    };
+    board: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["BoardSheetView"];
                 };
             };
         };

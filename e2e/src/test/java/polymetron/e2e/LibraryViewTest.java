@@ -53,4 +53,18 @@ final class LibraryViewTest {
         Browser.assertAccessible(page);
         browser.assertNoComplaints();
     }
+
+    @Test
+    void aBoardShowsItsPartsAndWhoDrivesThem() {
+        Page page = browser.open("/boards");
+        page.getByText("Terrace recorder board").click();
+        assertThat(page.getByRole(AriaRole.ARTICLE)).containsText("40 of 64 pins wired");
+        assertThat(page.getByRole(AriaRole.ARTICLE))
+                .containsText("DIVIDER 8, MODE 1, SELECTS 1, WORD 24");
+        Browser.assertAccessible(page);
+        Browser.assertNothingCut(page);
+        page.getByText("I2C controller").click();
+        assertThat(page.getByRole(AriaRole.ARTICLE)).containsText("polymetron,i2c-controller-1.0");
+        browser.assertNoComplaints();
+    }
 }

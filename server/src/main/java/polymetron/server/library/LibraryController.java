@@ -27,6 +27,13 @@ final class LibraryController {
                         () -> new NotThere("the library has no block type %s".formatted(identity)));
     }
 
+    @GetMapping("/api/library/boards/{identity}")
+    BoardSheetView board(@PathVariable String identity) {
+        return library.board(Vlnv.parse(identity))
+                .map(board -> BoardSheetView.of(board, library))
+                .orElseThrow(() -> new NotThere("the library has no board %s".formatted(identity)));
+    }
+
     @GetMapping("/api/library")
     LibraryView library() {
         return view;
