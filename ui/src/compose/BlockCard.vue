@@ -5,6 +5,7 @@ import { usePlatform } from '../frame/platform'
 import { tagsOf } from './nets'
 import { usePicture } from './picture'
 import { useSelection } from './selection'
+import { zoom } from './zoom'
 
 const props = defineProps<{ target: TargetView }>()
 const context = usePlatform()
@@ -42,8 +43,10 @@ const detail = computed(() => {
             }}</span>
         </div>
         <button
-            class="flex h-[98px] w-full flex-col overflow-hidden rounded-md border bg-sheet px-2 py-1 text-left hover:border-accent"
+            class="flex w-full flex-col overflow-hidden rounded-md border bg-sheet text-left hover:border-accent"
+            :title="zoom === 'far' ? `${target.label}, ${detail}, ${target.size}` : undefined"
             :class="[
+                zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[98px] px-2 py-1',
                 selected
                     ? 'border-accent ring-1 ring-accent'
                     : finding
@@ -60,11 +63,17 @@ const detail = computed(() => {
         >
             <span class="flex w-full items-baseline justify-between gap-1">
                 <span class="truncate font-semibold">{{ target.label }}</span>
-                <span class="font-mono text-[11px] whitespace-nowrap text-soft">{{ target.size }}</span>
+                <span v-if="zoom === 'near'" class="font-mono text-[11px] whitespace-nowrap text-soft">{{
+                    target.size
+                }}</span>
             </span>
-            <span class="block w-full truncate text-[13px] text-soft">{{ detail }}</span>
+            <span
+                class="block w-full truncate text-soft"
+                :class="zoom === 'far' ? 'text-[11px]' : 'text-[13px]'"
+                >{{ detail }}</span
+            >
             <span class="sr-only">from {{ target.base }} to {{ target.last }}</span>
-            <span class="mt-1 flex flex-wrap gap-1">
+            <span v-if="zoom === 'near'" class="mt-1 flex flex-wrap gap-1">
                 <span v-if="target.held" class="tag !text-accent">held</span>
                 <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>
                 <span v-if="target.leadsTo" class="tag">to {{ target.leadsTo }}</span>

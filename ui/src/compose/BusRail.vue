@@ -6,13 +6,14 @@ import { usePlatform } from '../frame/platform'
 import BlockCard from './BlockCard.vue'
 import RailHeader from './RailHeader.vue'
 import { layOutRail } from './railLayout'
+import { SIZES, zoom } from './zoom'
 
 const props = defineProps<{ bus: BusView; width: number }>()
 const context = usePlatform()
 /** A bus behind a bridge stands a step further in. */
 const STEP = 28
 const indent = computed(() => props.bus.depth * STEP)
-const layout = computed(() => layOutRail(props.bus.slots, props.width - indent.value))
+const layout = computed(() => layOutRail(props.bus.slots, props.width - indent.value, SIZES[zoom.value]))
 
 function addAt(base: string): void {
     open.addAt = { base, bus: props.bus.name }
@@ -41,8 +42,13 @@ function addAt(base: string): void {
                     </div>
                     <button
                         v-else
-                        class="group absolute flex h-[100px] flex-col text-center"
-                        :style="{ left: `${item.x}px`, top: `${row.y}px`, width: `${item.width}px` }"
+                        class="group absolute flex flex-col overflow-hidden text-center"
+                        :style="{
+                            left: `${item.x}px`,
+                            top: `${row.y}px`,
+                            width: `${item.width}px`,
+                            height: `${SIZES[zoom].row - (zoom === 'far' ? 12 : 44)}px`,
+                        }"
                         :title="`Free from ${item.slot.base} to ${item.slot.last}: add a block here`"
                         @click="addAt(item.slot.base)"
                     >
@@ -52,7 +58,11 @@ function addAt(base: string): void {
                         <span class="mt-1 block font-mono text-[12px] text-soft group-hover:text-accent">
                             {{ item.slot.size }}
                         </span>
-                        <span class="block text-[12px] text-soft group-hover:text-accent">free</span>
+                        <span
+                            v-if="zoom === 'near'"
+                            class="block text-[12px] text-soft group-hover:text-accent"
+                            >free</span
+                        >
                     </button>
                 </template>
                 <span

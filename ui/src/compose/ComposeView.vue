@@ -11,6 +11,7 @@ import RemoveDialog from './RemoveDialog.vue'
 import { providePicture } from './picture'
 import { provideSelection } from './selection'
 import SeveralInspector from './SeveralInspector.vue'
+import { setZoom, zoom } from './zoom'
 
 const context = usePlatform()
 const selection = provideSelection(context)
@@ -88,6 +89,8 @@ function onKey(event: KeyboardEvent): void {
     } else if (command && event.key === 'd' && selectedBlock.value) {
         event.preventDefault()
         void selection.duplicate()
+    } else if (!command && (event.key === '-' || event.key === '+')) {
+        setZoom(event.key === '-' ? 'far' : 'near')
     } else if (['ArrowRight', 'ArrowLeft'].includes(event.key)) {
         event.preventDefault()
         step(event.key === 'ArrowRight' ? 1 : -1)
@@ -122,6 +125,18 @@ function add(): void {
                 <div class="flex gap-2">
                     <button class="button-main" title="Add a block (a)" @click="add">
                         <PlusIcon class="size-4" />Add a block
+                    </button>
+                    <button
+                        class="button"
+                        :aria-pressed="zoom === 'far'"
+                        :title="
+                            zoom === 'far'
+                                ? 'Nearer, with tags and sizes (+)'
+                                : 'Farther, to see more at once (-)'
+                        "
+                        @click="setZoom(zoom === 'far' ? 'near' : 'far')"
+                    >
+                        {{ zoom === 'far' ? 'Nearer' : 'Farther' }}
                     </button>
                     <button class="button" title="What could be connected (w)" @click="open.wiring = true">
                         Wiring plan
@@ -169,6 +184,7 @@ function add(): void {
                 <li><kbd class="mr-2">a</kbd>add a block</li>
                 <li><kbd class="mr-2">w</kbd>wiring plan</li>
                 <li><kbd class="mr-2">← →</kbd>next block</li>
+                <li><kbd class="mr-2">- +</kbd>farther, nearer</li>
                 <li><kbd class="mr-2">Ctrl click</kbd>select several</li>
                 <li><kbd class="mr-2">Ctrl C, Ctrl V</kbd>copy, paste, also elsewhere</li>
                 <li><kbd class="mr-2">Ctrl D</kbd>duplicate</li>

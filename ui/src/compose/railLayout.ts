@@ -19,30 +19,33 @@ export interface RailLayout {
     height: number
 }
 
-export const CARD_WIDTH = 138
-export const GAP_WIDTH = 72
-export const ITEM_SPACE = 8
-export const ROW_HEIGHT = 144
+/** Widths of a target and of a gap, the space between two, and the height of a row, in pixels. */
+export interface RailSizes {
+    card: number
+    gap: number
+    space: number
+    row: number
+}
 
 /**
  * Places the slots of a bus from left to right in the order given, which is that of their addresses.
  *
  * @param width room in pixels; at least one item goes into each row
  */
-export function layOutRail(slots: SlotView[], width: number): RailLayout {
+export function layOutRail(slots: SlotView[], width: number, sizes: RailSizes): RailLayout {
     const rows: RailRow[] = [{ y: 0, width: 0, items: [] }]
     let x = 0
     for (const slot of slots) {
-        const itemWidth = slot.target ? CARD_WIDTH : GAP_WIDTH
+        const itemWidth = slot.target ? sizes.card : sizes.gap
         let row = rows[rows.length - 1] as RailRow
         if (row.items.length > 0 && x + itemWidth > width) {
-            row = { y: rows.length * ROW_HEIGHT, width: 0, items: [] }
+            row = { y: rows.length * sizes.row, width: 0, items: [] }
             rows.push(row)
             x = 0
         }
         row.items.push({ slot, x, width: itemWidth })
-        x += itemWidth + ITEM_SPACE
-        row.width = x - ITEM_SPACE
+        x += itemWidth + sizes.space
+        row.width = x - sizes.space
     }
-    return { rows, height: rows.length * ROW_HEIGHT }
+    return { rows, height: rows.length * sizes.row }
 }

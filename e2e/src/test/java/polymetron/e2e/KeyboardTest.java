@@ -90,6 +90,12 @@ final class KeyboardTest {
         press("Control+Shift+z");
         assertThat(card("lamps")).hasCount(0);
 
+        assertThat(card("console")).containsText("irq");
+        press("-");
+        assertThat(card("console")).not().containsText("irq");
+        press("+");
+        assertThat(card("console")).containsText("irq");
+
         press("w");
         assertThat(page.getByText("Nothing is loose that could be tied")).isVisible();
         press("Escape", "Control+k");

@@ -43,6 +43,9 @@ final class ScreenshotsTest {
             page.navigate("/library/polymetron:serial:uart:1.0");
             assertThat(page.getByText("ns16550a")).isVisible();
             save(page, "library");
+            page.navigate("/boards/polymetron:boards:foreland:1.0");
+            assertThat(page.getByText("8 switches").first()).isVisible();
+            save(page, "boards");
             page.navigate(demo + "/compose");
             page.locator("[data-block=console]").click();
             save(page, "compose");
