@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import DialogFrame from '../frame/DialogFrame.vue'
 import { ref, watch } from 'vue'
 import { answer, client, type Edit } from '../api/client'
 import { tellProblem } from '../frame/notices'
@@ -39,40 +39,34 @@ async function apply(): Promise<void> {
 </script>
 
 <template>
-    <Dialog :open="open" class="relative z-40" @close="emit('close')">
-        <div class="fixed inset-0 bg-black/20" aria-hidden="true"></div>
-        <div class="fixed inset-0 flex items-start justify-center pt-24">
-            <DialogPanel class="sheet flex max-h-[70vh] w-[620px] flex-col p-5 shadow-xl">
-                <DialogTitle class="text-lg font-semibold">Place again</DialogTitle>
-                <p class="mt-1 text-soft">
-                    Memories from the bottom, registers from the middle, larger ranges first, each aligned to
-                    its size. Held ranges stay where they are.
-                </p>
-                <p v-if="!plan" class="mt-4 text-soft">Working it out…</p>
-                <p v-else-if="plan.moves.length === 0 && plan.homeless.length === 0" class="mt-4">
-                    Every range is where it would be placed. Nothing moves.
-                </p>
-                <table v-else class="mt-4 w-full font-mono text-[13px]">
-                    <tbody>
-                        <tr v-for="move in plan.moves" :key="move.label" class="border-b border-line">
-                            <td class="py-1 font-sans text-[15px] font-semibold">{{ move.label }}</td>
-                            <td>{{ move.from ?? 'no address' }}</td>
-                            <td aria-label="to">→</td>
-                            <td>{{ move.to }}</td>
-                        </tr>
-                    </tbody>
-                </table>
-                <p v-if="plan?.homeless.length" class="mt-3 text-error">
-                    No gap is large enough for {{ plan.homeless.join(', ') }}. Let a held range go, or give
-                    the bus more address bits.
-                </p>
-                <div class="mt-4 flex justify-end gap-2">
-                    <button class="button" @click="emit('close')">Close</button>
-                    <button v-if="plan?.moves.length" class="button-main" @click="apply">
-                        {{ plan.moves.length === 1 ? 'Move 1 range' : `Move ${plan.moves.length} ranges` }}
-                    </button>
-                </div>
-            </DialogPanel>
-        </div>
-    </Dialog>
+    <DialogFrame :open="open" title="Place again" :width="620" @close="emit('close')">
+        <p class="mt-1 text-soft">
+            Memories from the bottom, registers from the middle, larger ranges first, each aligned to its
+            size. Held ranges stay where they are.
+        </p>
+        <p v-if="!plan" class="mt-4 text-soft">Working it out…</p>
+        <p v-else-if="plan.moves.length === 0 && plan.homeless.length === 0" class="mt-4">
+            Every range is where it would be placed. Nothing moves.
+        </p>
+        <table v-else class="mt-4 w-full font-mono text-[13px]">
+            <tbody>
+                <tr v-for="move in plan.moves" :key="move.label" class="border-b border-line">
+                    <td class="py-1 font-sans text-[15px] font-semibold">{{ move.label }}</td>
+                    <td>{{ move.from ?? 'no address' }}</td>
+                    <td aria-label="to">→</td>
+                    <td>{{ move.to }}</td>
+                </tr>
+            </tbody>
+        </table>
+        <p v-if="plan?.homeless.length" class="mt-3 text-error">
+            No gap is large enough for {{ plan.homeless.join(', ') }}. Let a held range go, or give the bus
+            more address bits.
+        </p>
+        <template #buttons>
+            <button class="button" @click="emit('close')">Close</button>
+            <button v-if="plan?.moves.length" class="button-main" @click="apply">
+                {{ plan.moves.length === 1 ? 'Move 1 range' : `Move ${plan.moves.length} ranges` }}
+            </button>
+        </template>
+    </DialogFrame>
 </template>

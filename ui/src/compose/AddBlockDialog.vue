@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, client, type PlanRequest } from '../api/client'
 import { open } from '../frame/actions'
+import DialogFrame from '../frame/DialogFrame.vue'
 import { usePlatform } from '../frame/platform'
 import { usePlan } from './plan'
 import PlanLines from './PlanLines.vue'
@@ -56,6 +56,13 @@ const parts = computed<Offer[]>(() =>
         .filter((offer) => matches(`${offer.title} ${offer.summary}`)),
 )
 
+const groups = computed(() =>
+    [
+        { title: 'Free parts of the board', offers: parts.value },
+        { title: 'Block types', offers: types.value },
+    ].filter((group) => group.offers.length > 0),
+)
+
 function request(offer: Offer, wished?: string): PlanRequest['add'] {
     return {
         type: offer.type,
@@ -99,87 +106,65 @@ async function confirm(): Promise<void> {
 </script>
 
 <template>
-    <Dialog :open="open.add" class="relative z-40" @close="open.add = false">
-        <div class="fixed inset-0 bg-black/20" aria-hidden="true"></div>
-        <div class="fixed inset-0 flex items-start justify-center pt-16">
-            <DialogPanel class="sheet flex h-[78vh] w-[920px] flex-col p-5 shadow-xl">
-                <DialogTitle class="text-lg font-semibold">Add a block</DialogTitle>
-                <div class="mt-3 flex min-h-0 flex-1 gap-5">
-                    <div class="flex w-[340px] flex-col">
-                        <input
-                            v-model="filter"
-                            class="input !py-1"
-                            placeholder="Find by name or purpose"
-                            aria-label="Find a block"
-                        />
-                        <div class="mt-3 min-h-0 flex-1 overflow-auto pr-1">
-                            <template v-if="parts.length">
-                                <h3 class="heading">Free parts of the board</h3>
-                                <button
-                                    v-for="offer in parts"
-                                    :key="offer.key"
-                                    class="mt-1 block w-full rounded border px-2 py-1 text-left hover:border-accent"
-                                    :class="
-                                        picked?.key === offer.key
-                                            ? 'border-accent bg-accent-soft'
-                                            : 'border-transparent'
-                                    "
-                                    @click="pick(offer)"
-                                >
-                                    <span class="block font-semibold">{{ offer.title }}</span>
-                                    <span class="block text-[13px] text-soft">{{ offer.summary }}</span>
-                                </button>
-                            </template>
-                            <h3 class="heading mt-3">Block types</h3>
-                            <button
-                                v-for="offer in types"
-                                :key="offer.key"
-                                class="mt-1 block w-full rounded border px-2 py-1 text-left hover:border-accent"
-                                :class="
-                                    picked?.key === offer.key
-                                        ? 'border-accent bg-accent-soft'
-                                        : 'border-transparent'
-                                "
-                                @click="pick(offer)"
-                            >
-                                <span class="block font-semibold">{{ offer.title }}</span>
-                                <span class="block text-[13px] text-soft">{{ offer.summary }}</span>
-                            </button>
-                            <p v-if="!parts.length && !types.length" class="mt-3 text-soft">
-                                Nothing in the library is called that.
+    <DialogFrame :open="open.add" title="Add a block" :width="920" @close="open.add = false">
+        <div class="mt-3 flex h-[60vh] min-h-0 flex-1 gap-5">
+            <div class="flex w-[340px] flex-col">
+                <input
+                    v-model="filter"
+                    class="input !py-1"
+                    placeholder="Find by name or purpose"
+                    aria-label="Find a block"
+                />
+                <div class="mt-3 min-h-0 flex-1 overflow-auto pr-1">
+                    <template v-for="group in groups" :key="group.title">
+                        <h3 class="heading mt-3 first:mt-0">{{ group.title }}</h3>
+                        <button
+                            v-for="offer in group.offers"
+                            :key="offer.key"
+                            class="mt-1 block w-full rounded border px-2 py-1 text-left hover:border-accent"
+                            :class="
+                                picked?.key === offer.key
+                                    ? 'border-accent bg-accent-soft'
+                                    : 'border-transparent'
+                            "
+                            @click="pick(offer)"
+                        >
+                            <span class="block font-semibold">{{ offer.title }}</span>
+                            <span class="block text-[13px] text-soft">{{ offer.summary }}</span>
+                        </button>
+                    </template>
+                    <p v-if="groups.length === 0" class="mt-3 text-soft">
+                        Nothing in the library is called that.
+                    </p>
+                </div>
+            </div>
+            <div class="flex min-w-0 flex-1 flex-col border-l border-line pl-5">
+                <p v-if="!picked" class="text-soft">
+                    Choose a block to see how it would be wired before it is added.
+                </p>
+                <template v-else>
+                    <label class="flex items-center gap-3">
+                        <span class="text-soft">Name</span>
+                        <input v-model="name" class="input w-56 font-mono" @change="rename" />
+                    </label>
+                    <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
+                    <template v-if="plan">
+                        <h3 class="heading mt-4">What will be done</h3>
+                        <div class="min-h-0 flex-1 overflow-auto">
+                            <PlanLines :lines="plan.lines" @toggle="toggle" @choose="choose" />
+                            <p v-if="plan.lines.length === 0" class="mt-2 text-soft">
+                                The block is added; there is nothing yet that it could be connected to.
                             </p>
                         </div>
-                    </div>
-                    <div class="flex min-w-0 flex-1 flex-col border-l border-line pl-5">
-                        <p v-if="!picked" class="text-soft">
-                            Choose a block to see how it would be wired before it is added.
-                        </p>
-                        <template v-else>
-                            <label class="flex items-center gap-3">
-                                <span class="text-soft">Name</span>
-                                <input v-model="name" class="input w-56 font-mono" @change="rename" />
-                            </label>
-                            <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
-                            <template v-if="plan">
-                                <h3 class="heading mt-4">What will be done</h3>
-                                <div class="min-h-0 flex-1 overflow-auto">
-                                    <PlanLines :lines="plan.lines" @toggle="toggle" @choose="choose" />
-                                    <p v-if="plan.lines.length === 0" class="mt-2 text-soft">
-                                        The block is added; there is nothing yet that it could be connected
-                                        to.
-                                    </p>
-                                </div>
-                            </template>
-                        </template>
-                    </div>
-                </div>
-                <div class="mt-4 flex justify-end gap-2">
-                    <button class="button" @click="open.add = false">Cancel</button>
-                    <button class="button-main" :disabled="!plan" @click="confirm">
-                        {{ plan?.name ? `Add ${plan.name}` : 'Add' }}
-                    </button>
-                </div>
-            </DialogPanel>
+                    </template>
+                </template>
+            </div>
         </div>
-    </Dialog>
+        <template #buttons>
+            <button class="button" @click="open.add = false">Cancel</button>
+            <button class="button-main" :disabled="!plan" @click="confirm">
+                {{ plan?.name ? `Add ${plan.name}` : 'Add' }}
+            </button>
+        </template>
+    </DialogFrame>
 </template>

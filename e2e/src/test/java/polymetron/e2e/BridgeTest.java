@@ -5,26 +5,14 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** A bus behind a bridge: made, filled, and seen from the processor. */
-@ExtendWith(OneServer.class)
-final class BridgeTest {
-    private final RunningServer server;
-    private final Browser browser;
+final class BridgeTest extends BrowserTest {
 
     BridgeTest(RunningServer server) {
-        this.server = server;
-        this.browser = new Browser(server);
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
+        super(server);
     }
 
     @Test

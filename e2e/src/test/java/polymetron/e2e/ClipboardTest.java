@@ -7,30 +7,14 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.KeyboardModifier;
 import java.util.List;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** Several blocks at once: removed, duplicated, and carried from one platform to another. */
-@ExtendWith(OneServer.class)
-final class ClipboardTest {
-    private final RunningServer server;
-    private final Browser browser;
+final class ClipboardTest extends BrowserTest {
 
     ClipboardTest(RunningServer server) {
-        this.server = server;
-        this.browser = new Browser(server);
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
-    }
-
-    private static Locator card(Page page, String block) {
-        return page.locator("[data-card][data-block='" + block + "']");
+        super(server);
     }
 
     private static void select(Page page, String first, String... more) {

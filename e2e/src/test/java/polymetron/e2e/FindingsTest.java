@@ -5,27 +5,15 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** What goes wrong shows itself at once, with a button that puts it right. */
-@ExtendWith(OneServer.class)
-final class FindingsTest {
-    private final RunningServer server;
-    private final Browser browser;
+final class FindingsTest extends BrowserTest {
 
     FindingsTest(RunningServer server) {
-        this.server = server;
-        this.browser = new Browser(server);
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
+        super(server);
     }
 
     @ParameterizedTest

@@ -4,26 +4,14 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** What changed when, and the way back. */
-@ExtendWith(OneServer.class)
-final class HistoryTest {
-    private final RunningServer server;
-    private final Browser browser;
+final class HistoryTest extends BrowserTest {
 
     HistoryTest(RunningServer server) {
-        this.server = server;
-        this.browser = new Browser(server);
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
+        super(server);
     }
 
     @Test

@@ -6,27 +6,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** Everything without a mouse. */
-@ExtendWith(OneServer.class)
-final class KeyboardTest {
-    private final RunningServer server;
-    private final Browser browser;
+final class KeyboardTest extends BrowserTest {
     private Page page;
 
     KeyboardTest(RunningServer server) {
-        this.server = server;
-        this.browser = new Browser(server);
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
+        super(server);
     }
 
     private void press(String... keys) {

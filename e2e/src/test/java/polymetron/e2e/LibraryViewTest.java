@@ -4,26 +4,16 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
 import polymetron.Shipped;
 import polymetron.library.BlockType;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** The library: found by name, read as a data sheet. */
-@ExtendWith(OneServer.class)
-final class LibraryViewTest {
-    private final Browser browser;
+final class LibraryViewTest extends BrowserTest {
 
     LibraryViewTest(RunningServer server) {
-        this.browser = new Browser(server);
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
+        super(server);
     }
 
     @Test

@@ -4,26 +4,14 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** What a parameter changes is shown while it is typed, before anything happens. */
-@ExtendWith(OneServer.class)
-final class PreviewTest {
-    private final RunningServer server;
-    private final Browser browser;
+final class PreviewTest extends BrowserTest {
 
     PreviewTest(RunningServer server) {
-        this.server = server;
-        this.browser = new Browser(server);
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
+        super(server);
     }
 
     @Test

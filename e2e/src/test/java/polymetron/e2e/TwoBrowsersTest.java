@@ -5,30 +5,14 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** Two people at one platform, and a connection that goes away. */
-@ExtendWith(OneServer.class)
-final class TwoBrowsersTest {
-    private final RunningServer server;
-    private final Browser browser;
+final class TwoBrowsersTest extends BrowserTest {
 
     TwoBrowsersTest(RunningServer server) {
-        this.server = server;
-        this.browser = new Browser(server);
-    }
-
-    @AfterEach
-    void close() {
-        browser.close();
-    }
-
-    private static Locator card(Page page, String block) {
-        return page.locator("[data-card][data-block='" + block + "']");
+        super(server);
     }
 
     private static void rename(Page page, String from, String to) {

@@ -13,29 +13,22 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.ExtendWith;
 import polymetron.Shipped;
 import polymetron.handoff.Handoff;
-import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 
 /** The whole walk, from a bare board to a console that says hello. */
-@ExtendWith(OneServer.class)
-final class WalkTest {
-    private final RunningServer server;
-    private final Browser browser;
+final class WalkTest extends BrowserTest {
     private Page page;
 
     WalkTest(RunningServer server) {
-        this.server = server;
-        this.browser = new Browser(server);
+        super(server);
     }
 
     @AfterEach
-    void close() {
+    void keepTheLastPicture() {
         // What there was to see at the end, for whoever has to find out why it failed.
         page.screenshot(new Page.ScreenshotOptions().setPath(Path.of("target/walk-end.png")));
-        browser.close();
     }
 
     private Locator button(String name) {

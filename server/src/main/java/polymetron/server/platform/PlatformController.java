@@ -18,7 +18,6 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import polymetron.edit.Edit;
-import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
 import polymetron.finding.Checks;
 import polymetron.finding.Finding;
@@ -201,9 +200,5 @@ final class PlatformController {
     SseEmitter events(@PathVariable UUID id) {
         store.read(id);
         return events.subscribe(id);
-    }
-
-    Platform apply(Platform platform, Edit edit) {
-        return new Editor(library).apply(platform, edit);
     }
 }
