@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import AddressRulers from './AddressRulers.vue'
 import RangeTable from './RangeTable.vue'
+import ReachGrid from './ReachGrid.vue'
 import WhatIsAt from './WhatIsAt.vue'
 import PlaceAgainDialog from './PlaceAgainDialog.vue'
 import { usePlatform } from '../frame/platform'
@@ -19,7 +20,10 @@ const placing = ref(false)
             <RouterLink :to="`/p/${context.id}/compose`" class="button-main mt-4">Go to Compose</RouterLink>
         </div>
         <div v-else class="grid grid-cols-[minmax(400px,1fr)_minmax(560px,1.3fr)] gap-6 px-5 py-4">
-            <AddressRulers :rulers="platform.rulers" />
+            <div class="flex flex-col gap-6">
+                <AddressRulers :rulers="platform.rulers" />
+                <ReachGrid :platform="platform" />
+            </div>
             <div class="flex flex-col gap-6">
                 <WhatIsAt />
                 <section>

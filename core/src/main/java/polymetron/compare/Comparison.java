@@ -144,7 +144,12 @@ public final class Comparison {
                 dot,
                 before.attachments(),
                 after.attachments(),
-                each -> each.bus() + (each.staysPut() ? ", held" : ""));
+                each ->
+                        each.bus()
+                                + (each.staysPut() ? ", held" : "")
+                                + (each.hidden().isEmpty()
+                                        ? ""
+                                        : ", without " + String.join(", ", each.hidden())));
         maps(Change.Sort.ADDRESS, dot, bases(before), bases(after), Address::toString);
         maps(
                 Change.Sort.INTERRUPT,

@@ -23,6 +23,7 @@ import polymetron.platform.ClockDomain;
     @JsonSubTypes.Type(value = Edit.SetDomain.class, name = "set-domain"),
     @JsonSubTypes.Type(value = Edit.Attach.class, name = "attach"),
     @JsonSubTypes.Type(value = Edit.Detach.class, name = "detach"),
+    @JsonSubTypes.Type(value = Edit.SetReach.class, name = "set-reach"),
     @JsonSubTypes.Type(value = Edit.ConnectInterrupt.class, name = "connect-interrupt"),
     @JsonSubTypes.Type(value = Edit.DisconnectInterrupt.class, name = "disconnect-interrupt"),
     @JsonSubTypes.Type(value = Edit.BindPart.class, name = "bind-part"),
@@ -100,6 +101,22 @@ public sealed interface Edit {
         @Override
         public String describe() {
             return "take %s.%s off its bus".formatted(block, busInterface);
+        }
+    }
+
+    /** Lets an initiator reach a target, or hides the target from it. */
+    record SetReach(
+            String block,
+            String busInterface,
+            String target,
+            String targetInterface,
+            boolean reached)
+            implements Edit {
+        @Override
+        public String describe() {
+            return reached
+                    ? "let %s.%s reach %s".formatted(block, busInterface, target)
+                    : "hide %s from %s.%s".formatted(target, block, busInterface);
         }
     }
 

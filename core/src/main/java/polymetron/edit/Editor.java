@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.function.UnaryOperator;
 import polymetron.bus.Adapters;
 import polymetron.bus.Protocol;
@@ -56,6 +57,7 @@ public final class Editor {
             case Edit.SetDomain set -> setDomain(platform, set);
             case Edit.Attach attach -> attach(platform, attach);
             case Edit.Detach detach -> detach(platform, detach);
+            case Edit.SetReach set -> setReach(platform, set);
             case Edit.ConnectInterrupt connect -> connect(platform, connect);
             case Edit.DisconnectInterrupt cut ->
                     change(platform, cut.block(), block -> block.withInterrupt(cut.source(), null));
@@ -131,8 +133,9 @@ public final class Editor {
         List<Block> blocks = new ArrayList<>();
         for (Block block : platform.blocks()) {
             if (!block.name().equals(edit.block())) {
-                blocks.add(
-                        mapWires(block, wire -> wire.block().equals(edit.block()) ? null : wire));
+                Block wired =
+                        mapWires(block, wire -> wire.block().equals(edit.block()) ? null : wire);
+                blocks.add(mapHidden(wired, edit.block(), null));
             }
         }
         return platform.withBlocks(blocks);
@@ -151,6 +154,7 @@ public final class Editor {
         List<Block> blocks = new ArrayList<>();
         for (Block block : platform.blocks()) {
             Block renamed = block.name().equals(edit.block()) ? block.withName(edit.name()) : block;
+            renamed = mapHidden(renamed, edit.block(), edit.name());
             blocks.add(
                     mapWires(
                             renamed,
@@ -248,6 +252,58 @@ public final class Editor {
         busInterface(platform, edit.block(), edit.busInterface());
         return change(
                 platform, edit.block(), block -> block.withAttachment(edit.busInterface(), null));
+    }
+
+    private Platform setReach(Platform platform, Edit.SetReach edit) {
+        BusInterfaceType form = busInterface(platform, edit.block(), edit.busInterface());
+        BusInterfaceType target = busInterface(platform, edit.target(), edit.targetInterface());
+        require(
+                form.role() == Role.INITIATOR && target.role() == Role.TARGET,
+                "busInterface",
+                "%s.%s is to be an initiator and %s.%s a target"
+                        .formatted(
+                                edit.block(),
+                                edit.busInterface(),
+                                edit.target(),
+                                edit.targetInterface()));
+        Attachment attachment =
+                block(platform, edit.block()).attachments().get(edit.busInterface());
+        require(
+                attachment != null,
+                "busInterface",
+                "%s.%s is on no bus".formatted(edit.block(), edit.busInterface()));
+        TreeSet<String> hidden = new TreeSet<>(attachment.hidden());
+        String ref = edit.target() + "." + edit.targetInterface();
+        if (edit.reached()) {
+            hidden.remove(ref);
+        } else {
+            hidden.add(ref);
+        }
+        return change(
+                platform,
+                edit.block(),
+                block ->
+                        block.withAttachment(
+                                edit.busInterface(), attachment.hiding(List.copyOf(hidden))));
+    }
+
+    /** What is hidden follows the names of blocks; a null name drops a block. */
+    private static Block mapHidden(Block block, String from, String to) {
+        Block result = block;
+        for (Map.Entry<String, Attachment> entry : block.attachments().entrySet()) {
+            List<String> hidden = new ArrayList<>();
+            for (String ref : entry.getValue().hidden()) {
+                if (!ref.startsWith(from + ".")) {
+                    hidden.add(ref);
+                } else if (to != null) {
+                    hidden.add(to + ref.substring(from.length()));
+                }
+            }
+            if (!hidden.equals(entry.getValue().hidden())) {
+                result = result.withAttachment(entry.getKey(), entry.getValue().hiding(hidden));
+            }
+        }
+        return result;
     }
 
     private Platform connect(Platform platform, Edit.ConnectInterrupt edit) {

@@ -6,8 +6,14 @@ import java.util.Optional;
 /**
  * What one initiator sees: the targets it reaches in address order. An initiator that fetches instructions
  * reaches executable memory only.
+ *
+ * @param hidden targets that it could reach, but that the user hid from it
  */
-public record AddressSpace(InitiatorPort initiator, ElaboratedBus bus, List<TargetRange> ranges) {
+public record AddressSpace(
+        InitiatorPort initiator,
+        ElaboratedBus bus,
+        List<TargetRange> ranges,
+        List<TargetRange> hidden) {
 
     /** The target at an address; the one with the lower base where ranges overlap. */
     public Optional<TargetRange> at(long address) {

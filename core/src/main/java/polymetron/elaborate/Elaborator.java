@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import polymetron.address.AddressRange;
 import polymetron.bus.Adapter;
 import polymetron.bus.Adapters;
@@ -248,13 +249,26 @@ public final class Elaborator {
                         seen.stream().filter(range -> range.form().type().executable()).toList();
                 for (InitiatorPort initiator : bus.initiators()) {
                     if (!initiator.isBehindBridge()) {
-                        spaces.add(
-                                new AddressSpace(
-                                        initiator, bus, initiator.fetches() ? executable : seen));
+                        spaces.add(space(initiator, bus, initiator.fetches() ? executable : seen));
                     }
                 }
             }
             return List.copyOf(spaces);
+        }
+
+        private static AddressSpace space(
+                InitiatorPort initiator, ElaboratedBus bus, List<TargetRange> seen) {
+            List<String> hides =
+                    initiator.block().block().attachments().get(initiator.form().name()).hidden();
+            if (hides.isEmpty()) {
+                return new AddressSpace(initiator, bus, seen, List.of());
+            }
+            Map<Boolean, List<TargetRange>> parted =
+                    seen.stream()
+                            .collect(
+                                    Collectors.partitioningBy(
+                                            target -> hides.contains(target.ref().toString())));
+            return new AddressSpace(initiator, bus, parted.get(false), parted.get(true));
         }
 
         private List<InterruptLink> interrupts() {

@@ -75,9 +75,9 @@ final class UnreachedTargetRule implements Rule {
                     report.accept(
                             finding(
                                     target.ref(),
-                                    "%s is on %s, but no processor gets through the bridges to it"
+                                    "%s is on %s, but no processor gets through to it"
                                             .formatted(target.label(), bus.name()),
-                                    List.of()));
+                                    letIn(platform, target)));
                 }
             }
         }
@@ -93,6 +93,29 @@ final class UnreachedTargetRule implements Rule {
                 }
             }
         }
+    }
+
+    /** Where it is only hidden, it can be let in again. */
+    private static List<Fix> letIn(ElaboratedPlatform platform, TargetRange target) {
+        List<Fix> fixes = new ArrayList<>();
+        for (AddressSpace space : platform.spaces()) {
+            boolean isHidden =
+                    space.hidden().stream().anyMatch(each -> each.ref().equals(target.ref()));
+            if (isHidden && !space.initiator().fetches()) {
+                InterfaceRef from = space.initiator().ref();
+                fixes.add(
+                        new Fix(
+                                "Let %s reach %s"
+                                        .formatted(space.initiator().label(), target.label()),
+                                new Edit.SetReach(
+                                        from.block(),
+                                        from.name(),
+                                        target.block().name(),
+                                        target.form().name(),
+                                        true)));
+            }
+        }
+        return fixes;
     }
 
     private static boolean isWindow(TargetRange target) {

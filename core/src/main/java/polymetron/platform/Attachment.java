@@ -1,5 +1,6 @@
 package polymetron.platform;
 
+import java.util.List;
 import polymetron.address.Address;
 
 /**
@@ -7,8 +8,22 @@ import polymetron.address.Address;
  *
  * @param base first address of a target; null for an initiator, and for a target that has no place yet
  * @param held whether automatic placement must leave the range where it is
+ * @param hidden targets that an initiator does not reach though the buses lead there, each as {@code block.interface}
  */
-public record Attachment(String bus, Address base, Boolean held) {
+public record Attachment(String bus, Address base, Boolean held, List<String> hidden) {
+    public Attachment {
+        hidden = hidden == null ? List.of() : List.copyOf(hidden);
+    }
+
+    public Attachment(String bus, Address base, Boolean held) {
+        this(bus, base, held, null);
+    }
+
+    /** The same attachment that hides other targets. */
+    public Attachment hiding(List<String> targets) {
+        return new Attachment(bus, base, held, targets);
+    }
+
     public boolean staysPut() {
         return Boolean.TRUE.equals(held);
     }

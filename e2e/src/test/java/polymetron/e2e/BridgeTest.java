@@ -65,4 +65,19 @@ final class BridgeTest extends BrowserTest {
         assertThat(page.locator("[data-range=bridge]")).containsText("2 MiB");
         browser.assertNoComplaints();
     }
+
+    @Test
+    void aTargetIsHiddenFromAnInitiator() {
+        Page page = browser.open("/p/" + server.create("Hidden", "station") + "/addresses");
+        Locator grid = page.getByLabel("Who reaches what");
+        Locator mark = grid.getByLabel("cpu · data side reaches lamps");
+        mark.uncheck();
+        assertThat(page.getByTestId("findings-summary")).containsText("1 warning");
+        assertThat(page.getByLabel("Address spaces side by side")).not().containsText("lamps");
+        Browser.assertAccessible(page);
+        page.getByText("Let cpu · data side reach lamps").first().click();
+        assertThat(mark).isChecked();
+        assertThat(page.getByTestId("findings-summary")).hasText("No findings");
+        browser.assertNoComplaints();
+    }
 }

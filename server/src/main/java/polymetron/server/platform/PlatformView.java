@@ -46,7 +46,12 @@ public record PlatformView(
             List<SlotView> slots,
             List<TargetView> unplaced) {}
 
-    /** An initiator on a bus. */
+    /**
+     * An initiator on a bus.
+     *
+     * @param reaches targets that it reaches, as block.interface
+     * @param hidden targets that it could reach, but that are hidden from it
+     */
     public record InitiatorView(
             String block,
             String busInterface,
@@ -54,7 +59,8 @@ public record PlatformView(
             boolean fetches,
             boolean bridge,
             List<String> adapters,
-            List<String> reaches) {}
+            List<String> reaches,
+            List<String> hidden) {}
 
     /** A place on a bus: a target, or a gap between targets. */
     public record SlotView(String base, String last, String size, @Nullable TargetView target) {}

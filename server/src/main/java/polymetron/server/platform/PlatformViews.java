@@ -204,7 +204,11 @@ final class PlatformViews {
                 initiator.fetches(),
                 initiator.isBehindBridge(),
                 adapters(bus, initiator.ref()),
-                reaches);
+                reaches,
+                platform.space(initiator.ref()).stream()
+                        .flatMap(space -> space.hidden().stream())
+                        .map(target -> target.ref().toString())
+                        .toList());
     }
 
     /** Targets and the gaps between them, in address order; targets that overlap come one after the other. */
