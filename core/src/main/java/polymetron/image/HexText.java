@@ -30,6 +30,12 @@ final class HexText {
         text = new byte[capacity];
     }
 
+    /** Writes into a text that is there already, from a place on. */
+    HexText(byte[] text, int place) {
+        this.text = text;
+        this.length = place;
+    }
+
     private static int digit(int value) {
         return value < 10 ? '0' + value : 'A' + value - 10;
     }
