@@ -39,15 +39,20 @@ public final class RunningServer implements AutoCloseable {
 
     public static RunningServer start() throws IOException, InterruptedException {
         TestDatabase database = TestDatabase.start();
-        return new RunningServer(
-                database,
-                new SpringApplicationBuilder(Application.class)
-                        .web(WebApplicationType.SERVLET)
-                        .run(
-                                "--server.port=0",
-                                "--spring.datasource.url=" + database.url(),
-                                "--spring.datasource.username=polymetron",
-                                "--spring.datasource.password="));
+        try {
+            return new RunningServer(
+                    database,
+                    new SpringApplicationBuilder(Application.class)
+                            .web(WebApplicationType.SERVLET)
+                            .run(
+                                    "--server.port=0",
+                                    "--spring.datasource.url=" + database.url(),
+                                    "--spring.datasource.username=polymetron",
+                                    "--spring.datasource.password="));
+        } catch (RuntimeException failure) {
+            database.close();
+            throw failure;
+        }
     }
 
     public TestDatabase database() {
