@@ -107,6 +107,7 @@ const time = computed(() => {
             <RegisterTable
                 v-if="platform && bench?.loaded"
                 :blocks="bench.blocks"
+                :passive="bench.passive"
                 :platform="platform"
                 :running="running"
                 :cycles="state?.cycles ?? 0"

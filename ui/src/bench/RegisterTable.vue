@@ -6,7 +6,14 @@ import AddressField from '../compose/AddressField.vue'
 import { copy, tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 
-const props = defineProps<{ blocks: string[]; platform: PlatformView; running: boolean; cycles: number }>()
+const props = defineProps<{
+    blocks: string[]
+    /** Blocks of which the bench only keeps the registers. */
+    passive: string[]
+    platform: PlatformView
+    running: boolean
+    cycles: number
+}>()
 const context = usePlatform()
 const queries = useQueryClient()
 const chosen = ref<string>()
@@ -70,6 +77,13 @@ async function write(register: string, index: number, value: string): Promise<bo
                 {{ name }}
             </button>
         </div>
+        <p
+            v-if="block && passive.includes(block)"
+            class="border-b border-line bg-warn-soft px-3 py-1 text-[13px] text-warn"
+        >
+            The bench does not act this block out: its registers keep what is written, and nothing else
+            happens.
+        </p>
         <div class="min-h-0 flex-1 overflow-auto">
             <table class="w-full">
                 <thead>

@@ -1,13 +1,19 @@
 <script setup lang="ts">
 import { TrashIcon } from '@heroicons/vue/20/solid'
+import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import type { BusView } from '../api/client'
+import { answer, client, type BusView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import AddressField from './AddressField.vue'
-import { DATA_WIDTHS, PROTOCOLS } from './protocols'
 
 const props = defineProps<{ bus: BusView }>()
 const context = usePlatform()
+const { data: library } = useQuery({
+    queryKey: ['library'],
+    queryFn: () => answer(client.GET('/api/library')),
+})
+const widthsOf = (protocol: string): number[] =>
+    library.value?.protocols.find((each) => each.name === protocol)?.dataWidths ?? [props.bus.dataWidth]
 const targets = computed(() => props.bus.slots.flatMap((slot) => (slot.target ? [slot.target] : [])))
 const adapted = computed(() =>
     [...props.bus.initiators, ...targets.value].filter((each) => each.adapters.length > 0),
@@ -25,8 +31,10 @@ function change(with_: Partial<BusView>): Promise<boolean> {
 }
 
 function toProtocol(protocol: string): void {
-    const widths = DATA_WIDTHS[protocol] ?? [32]
-    const dataWidth = widths.includes(props.bus.dataWidth) ? props.bus.dataWidth : (widths[0] ?? 32)
+    const widths = widthsOf(protocol)
+    const dataWidth = widths.includes(props.bus.dataWidth)
+        ? props.bus.dataWidth
+        : (widths[0] ?? props.bus.dataWidth)
     void change({ protocol, dataWidth })
 }
 
@@ -68,7 +76,9 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
             <label class="grid grid-cols-[128px_1fr] items-center py-0.5">
                 <span>protocol</span>
                 <select class="input" :value="bus.protocol" @change="toProtocol(valueOf($event))">
-                    <option v-for="(title, word) in PROTOCOLS" :key="word" :value="word">{{ title }}</option>
+                    <option v-for="each in library?.protocols" :key="each.name" :value="each.name">
+                        {{ each.title }}
+                    </option>
                 </select>
             </label>
             <label class="grid grid-cols-[128px_1fr] items-center py-0.5">
@@ -78,7 +88,7 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
                     :value="bus.dataWidth"
                     @change="change({ dataWidth: Number(valueOf($event)) })"
                 >
-                    <option v-for="width in DATA_WIDTHS[bus.protocol]" :key="width" :value="width">
+                    <option v-for="width in widthsOf(bus.protocol)" :key="width" :value="width">
                         {{ width }} bit
                     </option>
                 </select>

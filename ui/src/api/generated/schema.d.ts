@@ -640,6 +640,7 @@ export interface components {
         BenchView: {
             blocks: string[];
             loaded: boolean;
+            passive: string[];
             program?: string | null;
             programName?: string | null;
             /** Format: int64 */
@@ -915,6 +916,7 @@ export interface components {
         };
         LibraryView: {
             boards: components["schemas"]["BoardView"][];
+            protocols: components["schemas"]["ProtocolView"][];
             recipes: components["schemas"]["RecipeView"][];
             types: components["schemas"]["TypeView"][];
         };
@@ -1122,6 +1124,11 @@ export interface components {
             /** Format: int32 */
             sizeBytes: number;
             uploadedAt: string;
+        };
+        ProtocolView: {
+            dataWidths: number[];
+            name: string;
+            title: string;
         };
         ReachView: {
             base: string;

@@ -8,23 +8,22 @@ import java.util.stream.Collectors;
 /**
  * A bus protocol with the rules that it brings itself.
  *
- * <p>Sources: Arm IHI 0022 (AXI4 and AXI4-Lite, data widths in B1.1 and B1.1.1, a burst must not cross 4 KiB), Arm
- * IHI 0033 (AHB-Lite has one manager, a burst must not cross 1 KiB), Arm IHI 0024 (APB data buses of up to 32 bits,
+ * <p>Sources: Arm IHI 0022 (AXI4 and AXI4-Lite, data widths in B1.1 and B1.1.1), Arm
+ * IHI 0033 (AHB-Lite has one manager), Arm IHI 0024 (APB data buses of up to 32 bits,
  * one requester), OpenCores Wishbone B4 (data widths up to 64 bits). Buses of less than 32 bits are left out: the
  * registers of the library have 32.
  */
 public enum Protocol {
-    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), 0, 4096, 1, 180, 150),
-    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), 0, 0, 0, 20, 20),
-    AHB_LITE("ahb-lite", "AHB-Lite", List.of(32, 64, 128, 256, 512, 1024), 1, 1024, 1, 70, 60),
-    APB("apb", "APB", List.of(32), 1, 0, 1, 30, 35),
-    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), 0, 0, 0, 20, 20);
+    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 1, 180, 150),
+    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 20, 20),
+    AHB_LITE("ahb-lite", "AHB-Lite", List.of(32, 64, 128, 256, 512, 1024), true, 1, 70, 60),
+    APB("apb", "APB", List.of(32), true, 1, 30, 35),
+    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 0, 20, 20);
 
     private final String word;
     private final String title;
     private final List<Integer> dataWidths;
-    private final int mostInitiators;
-    private final int burstBoundary;
+    private final boolean oneInitiator;
     final int adapterCycles;
     final int adapterLookupTables;
     final int adapterFlipFlops;
@@ -33,16 +32,14 @@ public enum Protocol {
             String word,
             String title,
             List<Integer> dataWidths,
-            int mostInitiators,
-            int burstBoundary,
+            boolean oneInitiator,
             int adapterCycles,
             int adapterLookupTables,
             int adapterFlipFlops) {
         this.word = word;
         this.title = title;
         this.dataWidths = dataWidths;
-        this.mostInitiators = mostInitiators;
-        this.burstBoundary = burstBoundary;
+        this.oneInitiator = oneInitiator;
         this.adapterCycles = adapterCycles;
         this.adapterLookupTables = adapterLookupTables;
         this.adapterFlipFlops = adapterFlipFlops;
@@ -64,12 +61,7 @@ public enum Protocol {
 
     /** Whether it allows one initiator only. */
     public boolean hasOneInitiator() {
-        return mostInitiators == 1;
-    }
-
-    /** Bytes of which a burst must not cross a multiple; 0 for a protocol without bursts. */
-    public int burstBoundary() {
-        return burstBoundary;
+        return oneInitiator;
     }
 
     /** What a person calls it. */

@@ -9,4 +9,9 @@ import polymetron.address.AddressRange;
  * @param downstream name of the initiator interface behind it
  * @param window addresses of the downstream bus that the bridge reaches; null when it has no size
  */
-public record Bridge(String upstream, String downstream, AddressRange window) {}
+public record Bridge(String upstream, String downstream, AddressRange window) {
+    /** Whether an interface of the block only passes on what comes to the window. */
+    public boolean passesOn(SizedInterface form) {
+        return downstream.equals(form.name());
+    }
+}

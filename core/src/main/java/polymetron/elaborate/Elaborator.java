@@ -57,13 +57,18 @@ public final class Elaborator {
     }
 
     private static final class Attached {
+        private final Bus bus;
         private final List<InitiatorPort> initiators = new ArrayList<>();
         private final List<TargetRange> placed = new ArrayList<>();
         private final List<TargetRange> unplaced = new ArrayList<>();
         private final Map<InterfaceRef, List<Adapter>> adapters = new HashMap<>();
 
+        private Attached(Bus bus) {
+            this.bus = bus;
+        }
+
         /** Where only one bridge leads to a bus, nobody gets to more than its window. */
-        private AddressRange window(Bus bus) {
+        private AddressRange window() {
             AddressRange all = AddressRange.ofWidth(bus.addressWidth());
             if (initiators.size() != 1 || !initiators.getFirst().isBehindBridge()) {
                 return all;
@@ -165,7 +170,7 @@ public final class Elaborator {
         private Map<String, ElaboratedBus> attach() {
             Map<String, Attached> attached = new LinkedHashMap<>();
             for (Bus bus : platform.buses()) {
-                attached.put(bus.name(), new Attached());
+                attached.put(bus.name(), new Attached(bus));
                 if (bus.domain() != null && !domains.containsKey(bus.domain())) {
                     missing(bus.name(), "there is no clock domain %s".formatted(bus.domain()));
                 }
@@ -174,7 +179,6 @@ public final class Elaborator {
                 for (Map.Entry<String, Attachment> entry : block.block().attachments().entrySet()) {
                     Optional<SizedInterface> form = block.shape().busInterface(entry.getKey());
                     Attached bus = attached.get(entry.getValue().bus());
-                    Bus data = platform.bus(entry.getValue().bus()).orElse(null);
                     if (form.isEmpty()) {
                         missing(
                                 block.name(),
@@ -185,7 +189,7 @@ public final class Elaborator {
                                 "there is no bus %s".formatted(entry.getValue().bus()));
                     } else {
                         attach(bus, block, form.get(), entry.getValue());
-                        adapt(bus, data, block, form.get());
+                        adapt(bus, block, form.get());
                     }
                 }
             }
@@ -200,7 +204,7 @@ public final class Elaborator {
                                 all.initiators,
                                 all.placed,
                                 all.unplaced,
-                                all.window(bus),
+                                all.window(),
                                 all.adapters));
             }
             return buses;
@@ -218,13 +222,15 @@ public final class Elaborator {
             }
         }
 
-        private void adapt(Attached bus, Bus data, ElaboratedBlock block, SizedInterface form) {
+        private void adapt(Attached bus, ElaboratedBlock block, SizedInterface form) {
             List<Adapter> adapters =
                     Adapters.between(
                             new Adapters.Side(
                                     form.type().protocols(), form.dataWidth(), domain(block, form)),
                             new Adapters.Side(
-                                    List.of(data.protocol()), data.dataWidth(), data.domain()));
+                                    List.of(bus.bus.protocol()),
+                                    bus.bus.dataWidth(),
+                                    bus.bus.domain()));
             if (!adapters.isEmpty()) {
                 bus.adapters.put(new InterfaceRef(block.name(), form.name()), adapters);
             }

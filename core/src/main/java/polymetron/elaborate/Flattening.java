@@ -20,18 +20,13 @@ final class Flattening {
     }
 
     static List<TargetRange> of(ElaboratedBus bus, Map<String, ElaboratedBus> buses) {
-        if (bus.placed().stream().noneMatch(Flattening::isWindow)) {
+        if (bus.placed().stream().noneMatch(TargetRange::isWindow)) {
             return bus.placed();
         }
         Flattening flattening = new Flattening(buses);
         flattening.look(bus, bus.addresses(), 0, List.of(), List.of(bus.name()));
         flattening.seen.sort(Elaborator.BY_ADDRESS);
         return List.copyOf(flattening.seen);
-    }
-
-    static boolean isWindow(TargetRange target) {
-        Bridge bridge = target.block().shape().bridge();
-        return bridge != null && bridge.upstream().equals(target.form().name());
     }
 
     /**
@@ -56,7 +51,7 @@ final class Flattening {
                     new AddressRange(
                             beginsInside ? range.base() : visible.base(),
                             visible.contains(range.last()) ? range.last() : visible.last());
-            if (isWindow(target)) {
+            if (target.isWindow()) {
                 enter(target, part, shift, via, passed);
             } else if (beginsInside) {
                 // Where its base is not seen, a target cannot be used: every offset counts from

@@ -16,7 +16,7 @@ public record InitiatorPort(ElaboratedBlock block, SizedInterface form) {
     /** Whether it only passes on what comes to a bridge. */
     public boolean isBehindBridge() {
         Bridge bridge = block.shape().bridge();
-        return bridge != null && bridge.downstream().equals(form.name());
+        return bridge != null && bridge.passesOn(form);
     }
 
     /** Whether it fetches instructions, and so only needs to reach memory that holds them. */

@@ -25,6 +25,12 @@ public record TargetRange(
         return new InterfaceRef(block.name(), form.name());
     }
 
+    /** Whether it is the window of a bridge, with nothing of its own behind it. */
+    public boolean isWindow() {
+        Bridge bridge = block.shape().bridge();
+        return bridge != null && bridge.upstream().equals(form.name());
+    }
+
     public boolean isPlaced() {
         return range != null;
     }

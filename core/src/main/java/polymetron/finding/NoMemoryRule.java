@@ -60,8 +60,7 @@ final class NoMemoryRule implements Rule {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 InterfaceRef ref = new InterfaceRef(block.name(), form.name());
                 boolean passesOn =
-                        block.shape().bridge() != null
-                                && block.shape().bridge().downstream().equals(form.name());
+                        block.shape().bridge() != null && block.shape().bridge().passesOn(form);
                 if (!form.isTarget() && !passesOn && !attached.contains(ref)) {
                     report.accept(
                             finding(

@@ -63,13 +63,7 @@ final class OneInitiatorRule implements Rule {
                 fixes.add(
                         new Fix(
                                 "Make %s an %s bus".formatted(old.name(), protocol.title()),
-                                new Edit.ChangeBus(
-                                        new Bus(
-                                                old.name(),
-                                                protocol.toString(),
-                                                old.dataWidth(),
-                                                old.addressWidth(),
-                                                old.domain()))));
+                                new Edit.ChangeBus(old.withProtocol(protocol.toString()))));
             }
         }
         return fixes;

@@ -89,14 +89,7 @@ final class OutsideBusRule implements Rule {
         Bus old = bus.bus();
         return needed <= old.addressWidth()
                 ? Optional.empty()
-                : Optional.of(
-                        new Edit.ChangeBus(
-                                new Bus(
-                                        old.name(),
-                                        old.protocol(),
-                                        old.dataWidth(),
-                                        needed,
-                                        old.domain())));
+                : Optional.of(new Edit.ChangeBus(old.withAddressWidth(needed)));
     }
 
     /** A window twice as large, and so on, until the target is in it. */

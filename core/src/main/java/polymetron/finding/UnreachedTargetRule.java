@@ -9,7 +9,6 @@ import polymetron.address.Address;
 import polymetron.bus.Adapters;
 import polymetron.edit.Edit;
 import polymetron.elaborate.AddressSpace;
-import polymetron.elaborate.Bridge;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -61,7 +60,6 @@ final class UnreachedTargetRule implements Rule {
             }
             for (TargetRange target : bus.placed()) {
                 // The window of a bridge is no place of its own; what lies behind it is.
-                boolean isWindow = isWindow(target);
                 if (!isDriven) {
                     report.accept(
                             finding(
@@ -69,7 +67,7 @@ final class UnreachedTargetRule implements Rule {
                                     "%s is on %s, which no data initiator drives"
                                             .formatted(target.label(), bus.name()),
                                     List.of()));
-                } else if (!isWindow
+                } else if (!target.isWindow()
                         && !reached.contains(target.ref())
                         && bus.window().contains(target.range())) {
                     report.accept(
@@ -116,11 +114,6 @@ final class UnreachedTargetRule implements Rule {
             }
         }
         return fixes;
-    }
-
-    private static boolean isWindow(TargetRange target) {
-        Bridge bridge = target.block().shape().bridge();
-        return bridge != null && bridge.upstream().equals(target.form().name());
     }
 
     private static List<Fix> fixes(

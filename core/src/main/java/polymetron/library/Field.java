@@ -12,6 +12,13 @@ public record Field(String name, int lowBit, Integer width, Access access, Strin
         return width == null ? 1 : width;
     }
 
+    /** The bits as a register table writes them: {@code 7:4}, or {@code 3} for a single one. */
+    public String bitRange() {
+        return bits() == 1
+                ? Integer.toString(lowBit)
+                : "%s:%s".formatted(lowBit + bits() - 1, lowBit);
+    }
+
     /** The field's bits within the register. */
     public long mask() {
         return (bits() >= 64 ? -1L : (1L << bits()) - 1) << lowBit;

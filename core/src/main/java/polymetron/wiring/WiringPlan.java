@@ -291,8 +291,7 @@ public record WiringPlan(List<Proposal> proposals) {
                     for (SizedInterface form : block.shape().busInterfaces()) {
                         boolean loose = !block.block().attachments().containsKey(form.name());
                         Bridge bridge = block.shape().bridge();
-                        boolean isOwnDownstream =
-                                bridge != null && bridge.downstream().equals(form.name());
+                        boolean isOwnDownstream = bridge != null && bridge.passesOn(form);
                         if (form.type().role() == role
                                 && loose
                                 && bridges == (bridge != null)

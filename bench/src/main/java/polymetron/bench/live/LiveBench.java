@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.concurrent.locks.ReentrantLock;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.GpioModel;
+import polymetron.bench.block.RegisterFileModel;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
@@ -363,6 +364,13 @@ public final class LiveBench implements AutoCloseable {
                         () ->
                                 new BenchException(
                                         "the processor does not reach %s".formatted(block)));
+    }
+
+    /** Blocks of which the bench keeps the registers but does nothing else. */
+    public List<String> passiveBlocks() {
+        return blocksWithRegisters().stream()
+                .filter(name -> machine.model(name).orElse(null) instanceof RegisterFileModel)
+                .toList();
     }
 
     /** The blocks that have registers on the bench. */

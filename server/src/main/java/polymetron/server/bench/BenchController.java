@@ -71,6 +71,7 @@ final class BenchController {
             @Nullable Long revision,
             boolean stale,
             List<String> blocks,
+            List<String> passive,
             @Nullable StateView state) {}
 
     record StateView(
@@ -112,8 +113,9 @@ final class BenchController {
                                         !loaded.fingerprint()
                                                 .equals(Fingerprint.of(elaborations.of(stored))),
                                         loaded.bench().blocksWithRegisters(),
+                                        loaded.bench().passiveBlocks(),
                                         state(loaded.bench().state())))
-                .orElse(new BenchView(false, null, null, null, false, List.of(), null));
+                .orElse(new BenchView(false, null, null, null, false, List.of(), List.of(), null));
     }
 
     /** Puts a program on a bench made from the newest revision, paused. */

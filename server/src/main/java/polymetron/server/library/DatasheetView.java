@@ -217,11 +217,7 @@ public record DatasheetView(
     }
 
     private static FieldRow field(Field field) {
-        String bits =
-                field.bits() == 1
-                        ? Integer.toString(field.lowBit())
-                        : "%s:%s".formatted(field.lowBit() + field.bits() - 1, field.lowBit());
-        return new FieldRow(bits, field.name(), field.explains());
+        return new FieldRow(field.bitRange(), field.name(), field.explains());
     }
 
     private static List<FormulaRow> resources(Resources resources, BlockShape shape) {

@@ -2,7 +2,9 @@ package polymetron.server.library;
 
 import jakarta.annotation.Nullable;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import polymetron.bus.Protocol;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
 import polymetron.library.Library;
@@ -11,7 +13,14 @@ import polymetron.library.Recipe;
 import polymetron.quantity.Frequency;
 
 /** What the library offers. */
-public record LibraryView(List<TypeView> types, List<BoardView> boards, List<RecipeView> recipes) {
+public record LibraryView(
+        List<TypeView> types,
+        List<BoardView> boards,
+        List<RecipeView> recipes,
+        List<ProtocolView> protocols) {
+
+    /** A bus protocol and the data widths in bits that it allows. */
+    public record ProtocolView(String name, String title, List<Integer> dataWidths) {}
 
     /** A block type. */
     public record TypeView(
@@ -67,7 +76,13 @@ public record LibraryView(List<TypeView> types, List<BoardView> boards, List<Rec
         return new LibraryView(
                 library.types().stream().map(LibraryView::type).toList(),
                 library.boards().stream().map(LibraryView::board).toList(),
-                library.recipes().stream().map(LibraryView::recipe).toList());
+                library.recipes().stream().map(LibraryView::recipe).toList(),
+                Arrays.stream(Protocol.values())
+                        .map(
+                                each ->
+                                        new ProtocolView(
+                                                each.toString(), each.title(), each.dataWidths()))
+                        .toList());
     }
 
     private static TypeView type(BlockType type) {

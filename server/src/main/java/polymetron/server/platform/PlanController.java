@@ -178,7 +178,11 @@ final class PlanController {
         if (request.edit() == null) {
             throw new RejectedEdit("edit", "the edit is missing");
         }
-        return Consequences.of(library, store.read(id).platform(), request.edit()).stream()
+        return consequences(store.read(id).platform(), request.edit());
+    }
+
+    private List<ConsequenceView> consequences(Platform platform, Edit edit) {
+        return Consequences.of(library, platform, edit).stream()
                 .map(
                         finding ->
                                 new ConsequenceView(
@@ -218,7 +222,7 @@ final class PlanController {
                         new BlockShape(
                                 before.type(), after.block(block).orElseThrow().parameters()),
                         parameter),
-                consequences(id, new EditToTry(edit)),
+                consequences(stored.platform(), edit),
                 null);
     }
 

@@ -254,7 +254,7 @@ final class PlatformViews {
     private PlatformView.TargetView target(ElaboratedBus bus, TargetRange target) {
         Bridge bridge = target.block().shape().bridge();
         Attachment behind =
-                bridge == null || !bridge.upstream().equals(target.form().name())
+                !target.isWindow()
                         ? null
                         : target.block().block().attachments().get(bridge.downstream());
         return new PlatformView.TargetView(
@@ -521,11 +521,7 @@ final class PlatformViews {
     }
 
     private static PlatformView.FieldView field(Field field) {
-        String bits =
-                field.bits() == 1
-                        ? Integer.toString(field.lowBit())
-                        : "%s:%s".formatted(field.lowBit() + field.bits() - 1, field.lowBit());
-        return new PlatformView.FieldView(field.name(), bits, field.explains());
+        return new PlatformView.FieldView(field.name(), field.bitRange(), field.explains());
     }
 
     private static List<PlatformView.ResourceView> resources(BlockShape shape) {
