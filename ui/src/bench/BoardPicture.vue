@@ -52,7 +52,11 @@ const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) 
                 <div>{{ row.title }}</div>
                 <div class="text-[12px] text-soft">{{ row.block ?? 'not used by the platform' }}</div>
             </div>
-            <div class="flex h-12 items-center gap-2.5">
+            <!-- Eight in a row, as they are counted; more go on below. -->
+            <div
+                class="min-h-12 items-center"
+                :class="row.width > 8 ? 'grid w-max grid-cols-8 gap-x-2.5 gap-y-1' : 'flex gap-2.5'"
+            >
                 <p v-if="row.block && !loaded" class="text-[13px] text-soft">
                     dark until a program is loaded
                 </p>

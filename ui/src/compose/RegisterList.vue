@@ -15,7 +15,9 @@ const shown = ref<string>()
                 v-for="register in block.registers"
                 :key="register.name + register.offset + register.explains"
             >
-                <div class="grid grid-cols-[54px_1fr_auto_28px] items-baseline gap-1 py-0.5 text-[13px]">
+                <div
+                    class="grid grid-cols-[minmax(54px,max-content)_1fr_auto_28px] items-baseline gap-1 py-0.5 text-[13px]"
+                >
                     <span class="font-mono text-soft">{{ register.offset }}</span>
                     <button
                         class="truncate text-left font-mono font-semibold hover:text-accent"
