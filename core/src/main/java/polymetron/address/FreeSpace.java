@@ -34,6 +34,11 @@ public final class FreeSpace {
         return above.isPresent() ? above : firstFit(sizeBytes, alignment, window.base());
     }
 
+    /** Whether nothing lies in a range. */
+    public boolean isFree(AddressRange range) {
+        return gaps.stream().anyMatch(gap -> gap.contains(range));
+    }
+
     private Optional<Address> firstFit(long sizeBytes, long alignment, long from) {
         for (AddressRange gap : gaps) {
             if (Long.compareUnsigned(gap.last(), from) < 0) {

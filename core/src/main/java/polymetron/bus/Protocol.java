@@ -14,11 +14,20 @@ import java.util.stream.Collectors;
  * registers of the library have 32.
  */
 public enum Protocol {
-    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 1, 180, 150),
-    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 20, 20),
-    AHB_LITE("ahb-lite", "AHB-Lite", List.of(32, 64, 128, 256, 512, 1024), true, 1, 70, 60),
-    APB("apb", "APB", List.of(32), true, 1, 30, 35),
-    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 0, 20, 20);
+    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 1, 180, 150, 4096, 256),
+    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 20, 20, 0, 1),
+    AHB_LITE(
+            "ahb-lite",
+            "AHB-Lite",
+            List.of(32, 64, 128, 256, 512, 1024),
+            true,
+            1,
+            70,
+            60,
+            1024,
+            1024),
+    APB("apb", "APB", List.of(32), true, 1, 30, 35, 0, 1),
+    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 0, 20, 20, 0, 1);
 
     private final String word;
     private final String title;
@@ -27,6 +36,8 @@ public enum Protocol {
     final int adapterCycles;
     final int adapterLookupTables;
     final int adapterFlipFlops;
+    private final long burstBoundaryBytes;
+    private final int longestBurst;
 
     Protocol(
             String word,
@@ -35,7 +46,9 @@ public enum Protocol {
             boolean oneInitiator,
             int adapterCycles,
             int adapterLookupTables,
-            int adapterFlipFlops) {
+            int adapterFlipFlops,
+            long burstBoundaryBytes,
+            int longestBurst) {
         this.word = word;
         this.title = title;
         this.dataWidths = dataWidths;
@@ -43,6 +56,8 @@ public enum Protocol {
         this.adapterCycles = adapterCycles;
         this.adapterLookupTables = adapterLookupTables;
         this.adapterFlipFlops = adapterFlipFlops;
+        this.burstBoundaryBytes = burstBoundaryBytes;
+        this.longestBurst = longestBurst;
     }
 
     public static Optional<Protocol> of(String word) {
@@ -62,6 +77,19 @@ public enum Protocol {
     /** Whether it allows one initiator only. */
     public boolean hasOneInitiator() {
         return oneInitiator;
+    }
+
+    /**
+     * Addresses that no burst may cross lie this far apart: 4 KiB on AXI4 (Arm IHI 0022, A3.4.1), 1 KiB on AHB (Arm IHI
+     * 0033, 3.5); 0 where there are no such bursts.
+     */
+    public long burstBoundaryBytes() {
+        return burstBoundaryBytes;
+    }
+
+    /** Most transfers of a burst; 1 where there are none. */
+    public int longestBurst() {
+        return longestBurst;
     }
 
     /** What a person calls it. */

@@ -16,6 +16,7 @@ import polymetron.platform.ClockDomain;
 import polymetron.platform.InterruptWire;
 import polymetron.platform.Outward;
 import polymetron.platform.Platform;
+import polymetron.platform.StreamWire;
 
 /**
  * Compares two platforms by what the user decided: everything that the one says and the other does not, in the order
@@ -127,12 +128,13 @@ public final class Comparison {
     }
 
     private static Block empty(Block block) {
-        return new Block(block.name(), block.type(), null, null, null, null, null);
+        return Block.of(block.name(), block.type());
     }
 
     private void within(Block before, Block after) {
         String dot = after.name() + ".";
         note(Change.Sort.BLOCK, after.name(), before.type(), after.type());
+        note(Change.Sort.GROUP, after.name(), before.group(), after.group());
         maps(
                 Change.Sort.PARAMETER,
                 dot,
@@ -147,6 +149,7 @@ public final class Comparison {
                 each ->
                         each.bus()
                                 + (each.staysPut() ? ", held" : "")
+                                + (each.priority() == null ? "" : ", priority " + each.priority())
                                 + (each.hidden().isEmpty()
                                         ? ""
                                         : ", without " + String.join(", ", each.hidden())));
@@ -157,6 +160,7 @@ public final class Comparison {
                 before.interrupts(),
                 after.interrupts(),
                 Comparison::words);
+        maps(Change.Sort.STREAM, dot, before.streams(), after.streams(), Comparison::words);
         maps(Change.Sort.CLOCK, dot, before.domains(), after.domains(), Function.identity());
         maps(Change.Sort.OUTWARD, dot, before.outward(), after.outward(), Comparison::words);
     }
@@ -176,12 +180,17 @@ public final class Comparison {
     }
 
     private static String words(Bus bus) {
-        return "%s, %s-bit data, %s-bit addresses%s"
+        return "%s, %s-bit data, %s-bit addresses%s%s"
                 .formatted(
                         bus.protocol(),
                         bus.dataWidth(),
                         bus.addressWidth(),
-                        bus.domain() == null ? "" : ", in " + bus.domain());
+                        bus.domain() == null ? "" : ", in " + bus.domain(),
+                        bus.goesByPriority() ? ", by priority" : "");
+    }
+
+    private static String words(StreamWire wire) {
+        return wire.block() + "." + wire.sink();
     }
 
     private static String words(InterruptWire wire) {

@@ -24,6 +24,13 @@ import polymetron.platform.ClockDomain;
     @JsonSubTypes.Type(value = Edit.Attach.class, name = "attach"),
     @JsonSubTypes.Type(value = Edit.Detach.class, name = "detach"),
     @JsonSubTypes.Type(value = Edit.SetReach.class, name = "set-reach"),
+    @JsonSubTypes.Type(value = Edit.SetPriority.class, name = "set-priority"),
+    @JsonSubTypes.Type(value = Edit.SetType.class, name = "set-type"),
+    @JsonSubTypes.Type(value = Edit.ConnectStream.class, name = "connect-stream"),
+    @JsonSubTypes.Type(value = Edit.DisconnectStream.class, name = "disconnect-stream"),
+    @JsonSubTypes.Type(value = Edit.Group.class, name = "group"),
+    @JsonSubTypes.Type(value = Edit.Ungroup.class, name = "ungroup"),
+    @JsonSubTypes.Type(value = Edit.RenameGroup.class, name = "rename-group"),
     @JsonSubTypes.Type(value = Edit.ConnectInterrupt.class, name = "connect-interrupt"),
     @JsonSubTypes.Type(value = Edit.DisconnectInterrupt.class, name = "disconnect-interrupt"),
     @JsonSubTypes.Type(value = Edit.BindPart.class, name = "bind-part"),
@@ -52,7 +59,7 @@ public sealed interface Edit {
         }
     }
 
-    /** Removes a block and every interrupt wire to it. */
+    /** Removes a block with every interrupt wire and stream to it. */
     record RemoveBlock(String block) implements Edit {
         @Override
         public String describe() {
@@ -117,6 +124,66 @@ public sealed interface Edit {
             return reached
                     ? "let %s.%s reach %s".formatted(block, busInterface, target)
                     : "hide %s from %s.%s".formatted(target, block, busInterface);
+        }
+    }
+
+    /** Says how early an initiator gets its turn where priorities decide; null for the last. */
+    record SetPriority(String block, String busInterface, Integer priority) implements Edit {
+        @Override
+        public String describe() {
+            return "give %s.%s priority %s"
+                    .formatted(block, busInterface, priority == null ? "last" : priority);
+        }
+    }
+
+    /** Makes a block another version of its type; what the new one does not have is dropped. */
+    record SetType(String block, Vlnv type) implements Edit {
+        @Override
+        public String describe() {
+            return "change %s to %s %s".formatted(block, type.name(), type.version());
+        }
+    }
+
+    /** Leads a stream source to a sink. */
+    record ConnectStream(String block, String source, String sinkBlock, String sink)
+            implements Edit {
+        @Override
+        public String describe() {
+            return "stream %s.%s to %s.%s".formatted(block, source, sinkBlock, sink);
+        }
+    }
+
+    record DisconnectStream(String block, String source) implements Edit {
+        @Override
+        public String describe() {
+            return "leave stream %s.%s open".formatted(block, source);
+        }
+    }
+
+    /** Puts blocks into a group; their names begin with its name from then on. */
+    record Group(String name, List<String> blocks) implements Edit {
+        public Group {
+            blocks = blocks == null ? List.of() : List.copyOf(blocks);
+        }
+
+        @Override
+        public String describe() {
+            return "group %s as %s".formatted(String.join(", ", blocks), name);
+        }
+    }
+
+    /** Takes all blocks out of a group; they keep its name in theirs only where they have to. */
+    record Ungroup(String name) implements Edit {
+        @Override
+        public String describe() {
+            return "dissolve group " + name;
+        }
+    }
+
+    record RenameGroup(String name, String newName) implements Edit {
+        @Override
+        public String describe() {
+            return "rename group %s to %s".formatted(name, newName);
         }
     }
 

@@ -13,12 +13,15 @@ import polymetron.library.BlockType;
 import polymetron.library.Board;
 import polymetron.library.BusInterfaceType;
 import polymetron.library.ClockInput;
+import polymetron.library.ClockOutput;
 import polymetron.library.InterruptPort;
 import polymetron.library.Library;
 import polymetron.library.OutwardInterface;
 import polymetron.library.ParameterType;
 import polymetron.library.ResetInput;
+import polymetron.library.ResetOutput;
 import polymetron.library.Role;
+import polymetron.library.StreamType;
 import polymetron.platform.Acceptance;
 import polymetron.platform.Attachment;
 import polymetron.platform.Block;
@@ -28,6 +31,7 @@ import polymetron.platform.InterruptWire;
 import polymetron.platform.Names;
 import polymetron.platform.Outward;
 import polymetron.platform.Platform;
+import polymetron.platform.StreamWire;
 
 /**
  * Applies edits. Pure: the platform given is not touched, and what is refused is refused whole. Refused is what
@@ -58,6 +62,14 @@ public final class Editor {
             case Edit.Attach attach -> attach(platform, attach);
             case Edit.Detach detach -> detach(platform, detach);
             case Edit.SetReach set -> setReach(platform, set);
+            case Edit.SetPriority set -> setPriority(platform, set);
+            case Edit.SetType set -> setType(platform, set);
+            case Edit.ConnectStream connect -> connectStream(platform, connect);
+            case Edit.DisconnectStream cut ->
+                    change(platform, cut.block(), block -> block.withStream(cut.source(), null));
+            case Edit.Group group -> Groups.group(platform, group);
+            case Edit.Ungroup ungroup -> Groups.ungroup(platform, ungroup.name());
+            case Edit.RenameGroup rename -> Groups.renameGroup(platform, rename);
             case Edit.ConnectInterrupt connect -> connect(platform, connect);
             case Edit.DisconnectInterrupt cut ->
                     change(platform, cut.block(), block -> block.withInterrupt(cut.source(), null));
@@ -113,7 +125,7 @@ public final class Editor {
                 library.type(edit.type()).isPresent(),
                 "type",
                 "the library has no block type %s".formatted(edit.type()));
-        Block block = new Block(edit.name(), edit.type(), null, null, null, null, null);
+        Block block = Block.of(edit.name(), edit.type());
         List<Block> blocks = new ArrayList<>(platform.blocks());
         blocks.add(block);
         Platform result = platform.withBlocks(blocks);
@@ -129,53 +141,92 @@ public final class Editor {
     }
 
     private Platform removeBlock(Platform platform, Edit.RemoveBlock edit) {
-        block(platform, edit.block());
-        List<Block> blocks = new ArrayList<>();
-        for (Block block : platform.blocks()) {
-            if (!block.name().equals(edit.block())) {
-                Block wired =
-                        mapWires(block, wire -> wire.block().equals(edit.block()) ? null : wire);
-                blocks.add(mapHidden(wired, edit.block(), null));
-            }
-        }
-        return platform.withBlocks(blocks);
+        Block gone = block(platform, edit.block());
+        return References.drop(
+                platform.withBlocks(
+                        platform.blocks().stream().filter(block -> block != gone).toList()),
+                edit.block());
     }
 
     private Platform renameBlock(Platform platform, Edit.RenameBlock edit) {
-        block(platform, edit.block());
+        Block old = block(platform, edit.block());
         require(
                 Names.isName(edit.name()),
                 "name",
                 "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
+        String name = Groups.fullName(old.group(), edit.name());
         require(
-                edit.name().equals(edit.block()) || platform.block(edit.name()).isEmpty(),
+                Names.isName(name),
                 "name",
-                "there is already a block named %s".formatted(edit.name()));
-        List<Block> blocks = new ArrayList<>();
-        for (Block block : platform.blocks()) {
-            Block renamed = block.name().equals(edit.block()) ? block.withName(edit.name()) : block;
-            renamed = mapHidden(renamed, edit.block(), edit.name());
-            blocks.add(
-                    mapWires(
-                            renamed,
-                            wire ->
-                                    wire.block().equals(edit.block())
-                                            ? new InterruptWire(
-                                                    edit.name(), wire.sink(), wire.input())
-                                            : wire));
-        }
-        return platform.withBlocks(blocks);
+                "'%s' cannot be a name: %s".formatted(name, Names.RULE));
+        require(
+                name.equals(edit.block()) || platform.block(name).isEmpty(),
+                "name",
+                "there is already a block named %s".formatted(name));
+        return References.rename(
+                change(platform, edit.block(), block -> block.withName(name)), edit.block(), name);
     }
 
-    private static Block mapWires(Block block, UnaryOperator<InterruptWire> change) {
-        Block result = block;
-        for (Map.Entry<String, InterruptWire> entry : block.interrupts().entrySet()) {
-            InterruptWire changed = change.apply(entry.getValue());
-            if (changed != entry.getValue()) {
-                result = result.withInterrupt(entry.getKey(), changed);
+    private Platform setPriority(Platform platform, Edit.SetPriority edit) {
+        BusInterfaceType form = busInterface(platform, edit.block(), edit.busInterface());
+        Attachment at = block(platform, edit.block()).attachments().get(edit.busInterface());
+        require(
+                form.role() == Role.INITIATOR && at != null,
+                "busInterface",
+                "%s.%s is no initiator on a bus".formatted(edit.block(), edit.busInterface()));
+        require(
+                edit.priority() == null
+                        || edit.priority() >= 0 && edit.priority() <= Attachment.LAST_PRIORITY,
+                "priority",
+                "a priority lies between 0 and %s".formatted(Attachment.LAST_PRIORITY));
+        return change(
+                platform,
+                edit.block(),
+                block ->
+                        block.withAttachment(
+                                edit.busInterface(), at.withPriority(edit.priority())));
+    }
+
+    private Platform setType(Platform platform, Edit.SetType edit) {
+        block(platform, edit.block());
+        BlockType type =
+                library.type(edit.type())
+                        .orElseThrow(
+                                () ->
+                                        new RejectedEdit(
+                                                "type",
+                                                "the library has no block type %s"
+                                                        .formatted(edit.type())));
+        return change(platform, edit.block(), block -> Upgrade.to(block, type));
+    }
+
+    private Platform connectStream(Platform platform, Edit.ConnectStream edit) {
+        stream(platform, edit.block(), edit.source(), StreamType.End.SOURCE, "source");
+        stream(platform, edit.sinkBlock(), edit.sink(), StreamType.End.SINK, "sink");
+        StreamWire wire = new StreamWire(edit.sinkBlock(), edit.sink());
+        for (Block other : platform.blocks()) {
+            for (Map.Entry<String, StreamWire> entry : other.streams().entrySet()) {
+                boolean same =
+                        other.name().equals(edit.block()) && entry.getKey().equals(edit.source());
+                require(
+                        same || !entry.getValue().equals(wire),
+                        "sink",
+                        "%s.%s is already fed by %s.%s; a sink takes one stream"
+                                .formatted(
+                                        edit.sinkBlock(),
+                                        edit.sink(),
+                                        other.name(),
+                                        entry.getKey()));
             }
         }
-        return result;
+        return change(platform, edit.block(), block -> block.withStream(edit.source(), wire));
+    }
+
+    private StreamType stream(
+            Platform platform, String block, String name, StreamType.End end, String field) {
+        List<StreamType> ends =
+                type(platform, block).streams().stream().filter(each -> each.end() == end).toList();
+        return find(ends, StreamType::name, name, block, field);
     }
 
     private Platform setParameter(Platform platform, Edit.SetParameter edit) {
@@ -240,8 +291,21 @@ public final class Editor {
                 "base",
                 "%s.%s is an initiator: it has no base"
                         .formatted(edit.block(), edit.busInterface()));
+        require(
+                !form.isInside(),
+                "busInterface",
+                "%s.%s is inside its block and on no bus"
+                        .formatted(edit.block(), edit.busInterface()));
         Boolean held = Boolean.TRUE.equals(edit.held()) ? true : null;
-        Attachment attachment = new Attachment(edit.bus(), edit.base(), held);
+        Attachment before = block(platform, edit.block()).attachments().get(edit.busInterface());
+        boolean stays = before != null && before.bus().equals(edit.bus());
+        Attachment attachment =
+                new Attachment(
+                        edit.bus(),
+                        edit.base(),
+                        held,
+                        stays ? before.hidden() : null,
+                        stays ? before.priority() : null);
         return change(
                 platform,
                 edit.block(),
@@ -285,25 +349,6 @@ public final class Editor {
                 block ->
                         block.withAttachment(
                                 edit.busInterface(), attachment.hiding(List.copyOf(hidden))));
-    }
-
-    /** What is hidden follows the names of blocks; a null name drops a block. */
-    private static Block mapHidden(Block block, String from, String to) {
-        Block result = block;
-        for (Map.Entry<String, Attachment> entry : block.attachments().entrySet()) {
-            List<String> hidden = new ArrayList<>();
-            for (String ref : entry.getValue().hidden()) {
-                if (!ref.startsWith(from + ".")) {
-                    hidden.add(ref);
-                } else if (to != null) {
-                    hidden.add(to + ref.substring(from.length()));
-                }
-            }
-            if (!hidden.equals(entry.getValue().hidden())) {
-                result = result.withAttachment(entry.getKey(), entry.getValue().hiding(hidden));
-            }
-        }
-        return result;
     }
 
     private Platform connect(Platform platform, Edit.ConnectInterrupt edit) {
@@ -461,18 +506,28 @@ public final class Editor {
                 .ifPresent(
                         board -> {
                             require(
-                                    board.clock(String.valueOf(domain.clock())).isPresent(),
+                                    board.clock(String.valueOf(domain.clock())).isPresent()
+                                            || isMade(
+                                                    platform,
+                                                    domain.clock(),
+                                                    BlockType::clockOutputs,
+                                                    ClockOutput::name),
                                     "clock",
-                                    "%s has no clock %s; it has %s"
+                                    "%s has no clock %s, and no block makes it; it has %s"
                                             .formatted(
                                                     board.title(),
                                                     domain.clock(),
                                                     names(board.clocks(), Board.Clock::name)));
                             require(
                                     domain.reset() == null
-                                            || board.reset(domain.reset()).isPresent(),
+                                            || board.reset(domain.reset()).isPresent()
+                                            || isMade(
+                                                    platform,
+                                                    domain.reset(),
+                                                    BlockType::resetOutputs,
+                                                    ResetOutput::name),
                                     "reset",
-                                    "%s has no reset %s; it has %s"
+                                    "%s has no reset %s, and no block makes it; it has %s"
                                             .formatted(
                                                     board.title(),
                                                     domain.reset(),
@@ -481,6 +536,22 @@ public final class Editor {
         List<ClockDomain> domains = new ArrayList<>(platform.domains());
         domains.add(domain);
         return platform.withDomains(domains);
+    }
+
+    /** Whether {@code block.output} is an output of a block of the platform. */
+    private <T> boolean isMade(
+            Platform platform,
+            String ref,
+            java.util.function.Function<BlockType, List<T>> outputs,
+            java.util.function.Function<T, String> nameOf) {
+        int dot = ref == null ? -1 : ref.indexOf('.');
+        return dot > 0
+                && platform
+                        .block(ref.substring(0, dot))
+                        .flatMap(block -> library.type(block.type()))
+                        .stream()
+                        .flatMap(type -> outputs.apply(type).stream())
+                        .anyMatch(output -> nameOf.apply(output).equals(ref.substring(dot + 1)));
     }
 
     private Platform removeDomain(Platform platform, Edit.RemoveDomain edit) {

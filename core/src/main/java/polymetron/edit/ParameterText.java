@@ -21,6 +21,8 @@ final class ParameterText {
         return switch (parameter.form()) {
             case CHOICE -> choice(parameter, value);
             case BOOLEAN -> truth(parameter, value);
+            case TEXT -> plain(parameter, value);
+            case REAL -> expression(parameter, value);
             case ADDRESS ->
                     number(parameter, value)
                             .map(bits -> Address.format(bits.longValue()))
@@ -40,6 +42,16 @@ final class ParameterText {
                                     parameter.choices().stream()
                                             .map(ParameterType.Choice::value)
                                             .collect(Collectors.joining(", "))));
+        }
+        return value;
+    }
+
+    private static String plain(ParameterType parameter, String value) {
+        if (!ParameterType.isPlainText(value)) {
+            throw new RejectedEdit(
+                    "value",
+                    "%s takes letters, digits and signs of ASCII without quotes and backslashes"
+                            .formatted(parameter.title()));
         }
         return value;
     }
@@ -66,12 +78,17 @@ final class ParameterText {
             }
             return plain;
         }
+        expression(parameter, value);
+        return Optional.empty();
+    }
+
+    private static String expression(ParameterType parameter, String value) {
         try {
             Expression.parse(value);
+            return value;
         } catch (ExpressionException wrong) {
             throw new RejectedEdit(
                     "value", "%s: %s".formatted(parameter.title(), wrong.getMessage()));
         }
-        return Optional.empty();
     }
 }

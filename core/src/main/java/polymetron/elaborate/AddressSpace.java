@@ -2,11 +2,13 @@ package polymetron.elaborate;
 
 import java.util.List;
 import java.util.Optional;
+import polymetron.address.AddressRange;
 
 /**
  * What one initiator sees: the targets it reaches in address order. An initiator that fetches instructions
  * reaches executable memory only.
  *
+ * @param bus bus that it is on; null for one that sees the inside of its block only
  * @param hidden targets that it could reach, but that the user hid from it
  */
 public record AddressSpace(
@@ -14,6 +16,14 @@ public record AddressSpace(
         ElaboratedBus bus,
         List<TargetRange> ranges,
         List<TargetRange> hidden) {
+
+    /** Addresses that are looked at: those of the bus, as far as anything can be there. */
+    public AddressRange window() {
+        if (bus == null) {
+            return AddressRange.ofWidth(32);
+        }
+        return initiator.seesInside() ? bus.addresses() : bus.window();
+    }
 
     /** The target at an address; the one with the lower base where ranges overlap. */
     public Optional<TargetRange> at(long address) {

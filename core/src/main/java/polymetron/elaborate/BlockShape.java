@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import polymetron.address.AddressRange;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
@@ -12,10 +13,12 @@ import polymetron.expression.Value;
 import polymetron.library.BlockType;
 import polymetron.library.BridgeType;
 import polymetron.library.BusInterfaceType;
+import polymetron.library.ClockOutput;
 import polymetron.library.Direction;
 import polymetron.library.InterruptPort;
 import polymetron.library.OutwardInterface;
 import polymetron.library.RegisterType;
+import polymetron.library.StreamType;
 
 /**
  * A block type with given parameters: everything about a block that does not depend on its surroundings. Equal
@@ -28,9 +31,11 @@ public final class BlockShape {
     private final Map<String, Value> parameters;
     private final List<ParameterFault> faults;
     private final List<SizedInterface> busInterfaces;
+    private final List<SizedStream> streams;
     private final List<SizedInterrupt> interrupts;
     private final List<SizedOutward> outward;
     private final List<Register> registers;
+    private final Map<String, List<Register>> registersByTarget;
     private final Bridge bridge;
 
     /** Works out a block type; what has no value is noted as a fault and replaced by its default. */
@@ -40,9 +45,11 @@ public final class BlockShape {
         this.parameters = outcome.values();
         this.faults = List.copyOf(outcome.faults());
         this.busInterfaces = sizeInterfaces();
+        this.streams = sizeStreams();
         this.interrupts = sizeInterrupts();
         this.outward = sizeOutward();
         this.registers = sizeRegisters();
+        this.registersByTarget = registersByTarget();
         this.bridge = type.bridge() == null ? null : sizeBridge(type.bridge());
     }
 
@@ -61,6 +68,10 @@ public final class BlockShape {
 
     public List<SizedInterface> busInterfaces() {
         return busInterfaces;
+    }
+
+    public List<SizedStream> streams() {
+        return streams;
     }
 
     public List<SizedInterrupt> interrupts() {
@@ -88,6 +99,10 @@ public final class BlockShape {
 
     public Optional<SizedInterface> busInterface(String name) {
         return busInterfaces.stream().filter(form -> form.name().equals(name)).findFirst();
+    }
+
+    public Optional<SizedStream> stream(String name) {
+        return streams.stream().filter(form -> form.name().equals(name)).findFirst();
     }
 
     public Optional<SizedInterrupt> interrupt(String name) {
@@ -129,7 +144,72 @@ public final class BlockShape {
                                 form,
                                 number(form.size(), 0),
                                 present(form.writable()),
-                                (int) number(form.dataWidth(), 0)));
+                                (int) number(form.dataWidth(), 0),
+                                Math.max(1, (int) number(form.burst(), 1)),
+                                place(form)));
+            }
+        }
+        return List.copyOf(sized);
+    }
+
+    private AddressRange place(BusInterfaceType form) {
+        if (form.window() != null) {
+            return sized(number(form.window().base(), 0), number(form.window().size(), 0));
+        }
+        return form.base() == null ? null : sized(number(form.base(), 0), number(form.size(), 0));
+    }
+
+    private static AddressRange sized(long base, long size) {
+        return size == 0 ? null : AddressRange.of(base, size);
+    }
+
+    /** The registers behind one of the targets. */
+    public List<Register> registersOf(String busInterface) {
+        return registersByTarget.getOrDefault(busInterface, List.of());
+    }
+
+    private Map<String, List<Register>> registersByTarget() {
+        String usual =
+                busInterfaces.stream()
+                        .filter(form -> form.isTarget() && !form.isMemory())
+                        .map(SizedInterface::name)
+                        .findFirst()
+                        .orElse("");
+        return registers.stream()
+                .collect(
+                        Collectors.groupingBy(
+                                register ->
+                                        register.type().target() == null
+                                                ? usual
+                                                : register.type().target()));
+    }
+
+    /** Frequency in hertz of a clock that the block makes; 0 when its input has none. */
+    public long outputHz(ClockOutput output, long inputHz) {
+        if (output.from() == null) {
+            return number(output.multiply(), 0);
+        }
+        long divide = number(output.divide(), 1);
+        return divide == 0
+                ? 0
+                : Math.round((double) inputHz * number(output.multiply(), 1) / divide);
+    }
+
+    /** The clocks that the block makes with its parameters. */
+    public List<ClockOutput> clockOutputs() {
+        return type.clockOutputs().stream().filter(output -> present(output.when())).toList();
+    }
+
+    private List<SizedStream> sizeStreams() {
+        List<SizedStream> sized = new ArrayList<>();
+        for (StreamType form : type.streams()) {
+            if (present(form.when())) {
+                StreamTraits traits =
+                        new StreamTraits(
+                                number(form.packets(), 0) != 0,
+                                number(form.byteLanes(), 0) != 0,
+                                (int) number(form.sampleWidth(), 0));
+                sized.add(new SizedStream(form, (int) number(form.dataWidth(), 0), traits));
             }
         }
         return List.copyOf(sized);
@@ -150,6 +230,9 @@ public final class BlockShape {
     private List<SizedOutward> sizeOutward() {
         List<SizedOutward> sized = new ArrayList<>();
         for (OutwardInterface form : type.outward()) {
+            if (!present(form.when())) {
+                continue;
+            }
             List<SizedPort> ports = new ArrayList<>();
             for (OutwardInterface.Port port : form.ports()) {
                 ports.add(

@@ -4,18 +4,20 @@ import polymetron.library.Board;
 import polymetron.platform.ClockDomain;
 
 /**
- * A clock domain with its source on the board.
+ * A clock domain with where its clock and its reset come from.
  *
- * @param clock null when the board has no clock of that name
- * @param reset null when the domain has no reset, or the board has none of that name
+ * @param clock clock of the board; null when a block makes it, or nobody
+ * @param reset reset of the board; null when a block makes it, or nobody
+ * @param frequencyHz frequency in hertz; 0 when there is no clock
+ * @param hasReset whether anything resets it
  */
-public record Domain(ClockDomain domain, Board.Clock clock, Board.Reset reset) {
+public record Domain(
+        ClockDomain domain,
+        Board.Clock clock,
+        Board.Reset reset,
+        long frequencyHz,
+        boolean hasReset) {
     public String name() {
         return domain.name();
-    }
-
-    /** Frequency in hertz; 0 when there is no clock. */
-    public long frequencyHz() {
-        return clock == null ? 0 : clock.frequencyHz();
     }
 }

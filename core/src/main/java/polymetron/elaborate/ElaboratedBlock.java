@@ -17,4 +17,18 @@ public record ElaboratedBlock(Block block, BlockShape shape) {
     public Kind kind() {
         return shape.type().kind();
     }
+
+    /**
+     * Name of the domain that an interface is in; null when it is not known yet.
+     *
+     * @param clockInput clock input that the interface belongs to; null for the block's first
+     */
+    public String domain(String clockInput) {
+        if (clockInput != null) {
+            return block.domains().get(clockInput);
+        }
+        return type().clocks().isEmpty()
+                ? null
+                : block.domains().get(type().clocks().getFirst().name());
+    }
 }

@@ -18,6 +18,7 @@ import polymetron.platform.Platform;
  * @param blockIndex blocks of known type, by name, in the order of the document
  * @param busIndex buses by name, in the order of the document
  * @param spaces what each attached initiator sees
+ * @param streams every stream source
  * @param interrupts every interrupt source
  * @param outward every outward interface
  * @param dangling references that lead nowhere
@@ -31,6 +32,7 @@ public record ElaboratedPlatform(
         Map<String, ElaboratedBlock> blockIndex,
         Map<String, ElaboratedBus> busIndex,
         List<AddressSpace> spaces,
+        List<StreamLink> streams,
         List<InterruptLink> interrupts,
         List<OutwardLink> outward,
         List<DanglingReference> dangling) {

@@ -2,17 +2,21 @@ package polymetron.elaborate;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import polymetron.address.AddressRange;
 import polymetron.bus.Adapter;
 import polymetron.bus.Adapters;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
+import polymetron.library.ClockOutput;
 import polymetron.library.Library;
 import polymetron.platform.Attachment;
 import polymetron.platform.Block;
@@ -67,13 +71,20 @@ public final class Elaborator {
             this.bus = bus;
         }
 
-        /** Where only one bridge leads to a bus, nobody gets to more than its window. */
+        /** What one initiator passes on to the bus; null for everything. */
+        private static AddressRange shown(InitiatorPort initiator) {
+            return initiator.isBehindBridge()
+                    ? initiator.block().shape().bridge().window()
+                    : initiator.form().place();
+        }
+
+        /** Where only one initiator leads to a bus, nobody gets to more than it passes on. */
         private AddressRange window() {
             AddressRange all = AddressRange.ofWidth(bus.addressWidth());
-            if (initiators.size() != 1 || !initiators.getFirst().isBehindBridge()) {
+            if (initiators.size() != 1) {
                 return all;
             }
-            AddressRange shown = initiators.getFirst().block().shape().bridge().window();
+            AddressRange shown = shown(initiators.getFirst());
             if (shown == null || !all.contains(shown.base())) {
                 return all;
             }
@@ -88,6 +99,7 @@ public final class Elaborator {
         private final Map<ShapeKey, BlockShape> shapes = new HashMap<>();
         private final Map<String, ElaboratedBlock> blocks = new LinkedHashMap<>();
         private final Map<String, Domain> domains = new LinkedHashMap<>();
+        private final Set<String> domainNames = new HashSet<>();
 
         private Pass(Platform platform) {
             this.platform = platform;
@@ -98,8 +110,9 @@ public final class Elaborator {
             if (board == null) {
                 missing("platform", "board %s is not in the library".formatted(platform.board()));
             }
-            platform.domains().forEach(this::resolveDomain);
+            platform.domains().forEach(domain -> domainNames.add(domain.name()));
             platform.blocks().forEach(this::resolveBlock);
+            platform.domains().forEach(this::resolveDomain);
             Map<String, ElaboratedBus> buses = attach();
             return new ElaboratedPlatform(
                     platform,
@@ -110,6 +123,7 @@ public final class Elaborator {
                     blocks,
                     buses,
                     spaces(buses),
+                    streams(),
                     interrupts(),
                     outward(),
                     List.copyOf(dangling));
@@ -125,17 +139,63 @@ public final class Elaborator {
                     board == null || domain.reset() == null
                             ? null
                             : board.reset(domain.reset()).orElse(null);
-            if (board != null && clock == null) {
+            long frequency =
+                    clock == null ? madeHz(domain.clock(), new HashSet<>()) : clock.frequencyHz();
+            boolean resetMade = reset != null || isResetMade(domain.reset());
+            if (board != null && clock == null && output(domain.clock()) == null) {
                 missing(
                         domain.name(),
-                        "%s has no clock %s".formatted(board.title(), domain.clock()));
+                        "%s has no clock %s, and no block makes it"
+                                .formatted(board.title(), domain.clock()));
             }
-            if (board != null && domain.reset() != null && reset == null) {
+            if (board != null && domain.reset() != null && !resetMade) {
                 missing(
                         domain.name(),
-                        "%s has no reset %s".formatted(board.title(), domain.reset()));
+                        "%s has no reset %s, and no block makes it"
+                                .formatted(board.title(), domain.reset()));
             }
-            domains.put(domain.name(), new Domain(domain, clock, reset));
+            domains.put(domain.name(), new Domain(domain, clock, reset, frequency, resetMade));
+        }
+
+        private record Output(ElaboratedBlock block, ClockOutput output) {}
+
+        /** The clock output of that name, {@code block.output}; null when there is none. */
+        private Output output(String ref) {
+            int dot = ref == null ? -1 : ref.indexOf('.');
+            ElaboratedBlock block = dot < 0 ? null : blocks.get(ref.substring(0, dot));
+            if (block == null) {
+                return null;
+            }
+            return block.shape().clockOutputs().stream()
+                    .filter(each -> each.name().equals(ref.substring(dot + 1)))
+                    .findFirst()
+                    .map(each -> new Output(block, each))
+                    .orElse(null);
+        }
+
+        /** Frequency of a clock that a block makes; 0 when it is made from itself. */
+        private long madeHz(String ref, Set<String> passed) {
+            Output made = output(ref);
+            if (made == null || !passed.add(ref)) {
+                return 0;
+            }
+            String from = made.output().from();
+            String input = from == null ? null : made.block().block().domains().get(from);
+            long inputHz = 0;
+            if (input != null) {
+                String source = platform.domain(input).map(ClockDomain::clock).orElse(null);
+                Board.Clock clock = board == null ? null : board.clock(source).orElse(null);
+                inputHz = clock == null ? madeHz(source, passed) : clock.frequencyHz();
+            }
+            return made.block().shape().outputHz(made.output(), inputHz);
+        }
+
+        private boolean isResetMade(String ref) {
+            int dot = ref == null ? -1 : ref.indexOf('.');
+            ElaboratedBlock block = dot < 0 ? null : blocks.get(ref.substring(0, dot));
+            return block != null
+                    && block.type().resetOutputs().stream()
+                            .anyMatch(each -> each.name().equals(ref.substring(dot + 1)));
         }
 
         private void resolveBlock(Block block) {
@@ -158,7 +218,7 @@ public final class Elaborator {
             block.domains()
                     .forEach(
                             (port, domain) -> {
-                                if (!domains.containsKey(domain)) {
+                                if (!domainNames.contains(domain)) {
                                     missing(
                                             block.name(),
                                             "there is no clock domain %s".formatted(domain));
@@ -179,7 +239,7 @@ public final class Elaborator {
                 for (Map.Entry<String, Attachment> entry : block.block().attachments().entrySet()) {
                     Optional<SizedInterface> form = block.shape().busInterface(entry.getKey());
                     Attached bus = attached.get(entry.getValue().bus());
-                    if (form.isEmpty()) {
+                    if (form.isEmpty() || !form.get().isForBus()) {
                         missing(
                                 block.name(),
                                 "there is no bus interface %s".formatted(entry.getKey()));
@@ -226,7 +286,9 @@ public final class Elaborator {
             List<Adapter> adapters =
                     Adapters.between(
                             new Adapters.Side(
-                                    form.type().protocols(), form.dataWidth(), domain(block, form)),
+                                    form.type().protocols(),
+                                    form.dataWidth(),
+                                    block.domain(form.type().clock())),
                             new Adapters.Side(
                                     List.of(bus.bus.protocol()),
                                     bus.bus.dataWidth(),
@@ -236,36 +298,74 @@ public final class Elaborator {
             }
         }
 
-        private static String domain(ElaboratedBlock block, SizedInterface form) {
-            String clock = form.type().clock();
-            if (clock == null) {
-                clock =
-                        block.type().clocks().isEmpty()
-                                ? null
-                                : block.type().clocks().getFirst().name();
-            }
-            return clock == null ? null : block.block().domains().get(clock);
-        }
-
         private List<AddressSpace> spaces(Map<String, ElaboratedBus> buses) {
             List<AddressSpace> spaces = new ArrayList<>();
             for (ElaboratedBus bus : buses.values()) {
                 List<TargetRange> seen = Flattening.of(bus, buses);
-                List<TargetRange> executable =
-                        seen.stream().filter(range -> range.form().type().executable()).toList();
+                Map<Reach, List<TargetRange>> parts = new EnumMap<>(Reach.class);
                 for (InitiatorPort initiator : bus.initiators()) {
                     if (!initiator.isBehindBridge()) {
-                        spaces.add(space(initiator, bus, initiator.fetches() ? executable : seen));
+                        Reach reach = Reach.of(initiator.form());
+                        spaces.add(
+                                space(
+                                        initiator,
+                                        bus,
+                                        parts.computeIfAbsent(reach, of -> of.part(seen))));
+                    }
+                }
+            }
+            for (ElaboratedBlock block : blocks.values()) {
+                for (SizedInterface form : block.shape().busInterfaces()) {
+                    InitiatorPort initiator = new InitiatorPort(block, form);
+                    if (!form.isTarget()
+                            && !block.block().attachments().containsKey(form.name())
+                            && initiator.seesInside()) {
+                        spaces.add(space(initiator, null, List.of()));
                     }
                 }
             }
             return List.copyOf(spaces);
         }
 
-        private static AddressSpace space(
-                InitiatorPort initiator, ElaboratedBus bus, List<TargetRange> seen) {
-            List<String> hides =
-                    initiator.block().block().attachments().get(initiator.form().name()).hidden();
+        /** What sort of target an initiator is there for. */
+        private enum Reach {
+            EVERYTHING,
+            MEMORY,
+            EXECUTABLE;
+
+            private static Reach of(SizedInterface form) {
+                if (form.type().executable()) {
+                    return EXECUTABLE;
+                }
+                return Boolean.TRUE.equals(form.type().memoryOnly()) ? MEMORY : EVERYTHING;
+            }
+
+            private List<TargetRange> part(List<TargetRange> seen) {
+                return switch (this) {
+                    case EVERYTHING -> seen;
+                    case MEMORY -> seen.stream().filter(range -> range.form().isMemory()).toList();
+                    case EXECUTABLE ->
+                            seen.stream()
+                                    .filter(range -> range.form().type().executable())
+                                    .toList();
+                };
+            }
+        }
+
+        private AddressSpace space(
+                InitiatorPort initiator, ElaboratedBus bus, List<TargetRange> onBus) {
+            List<TargetRange> seen = onBus;
+            if (initiator.form().place() != null) {
+                seen =
+                        seen.stream()
+                                .filter(target -> initiator.form().place().contains(target.range()))
+                                .toList();
+            }
+            if (initiator.seesInside()) {
+                seen = withInside(initiator, seen);
+            }
+            Attachment at = initiator.block().block().attachments().get(initiator.form().name());
+            List<String> hides = at == null ? List.of() : at.hidden();
             if (hides.isEmpty()) {
                 return new AddressSpace(initiator, bus, seen, List.of());
             }
@@ -275,6 +375,24 @@ public final class Elaborator {
                                     Collectors.partitioningBy(
                                             target -> hides.contains(target.ref().toString())));
             return new AddressSpace(initiator, bus, parted.get(false), parted.get(true));
+        }
+
+        private static List<TargetRange> withInside(
+                InitiatorPort initiator, List<TargetRange> seen) {
+            List<TargetRange> all = new ArrayList<>(seen);
+            for (SizedInterface form : initiator.block().shape().busInterfaces()) {
+                if (initiator.form().name().equals(form.type().seenBy()) && form.place() != null) {
+                    all.add(
+                            new TargetRange(
+                                    initiator.block(), form, form.place(), true, List.of()));
+                }
+            }
+            all.sort(BY_ADDRESS);
+            return List.copyOf(all);
+        }
+
+        private List<StreamLink> streams() {
+            return StreamLinks.of(blocks, this::missing);
         }
 
         private List<InterruptLink> interrupts() {

@@ -23,4 +23,10 @@ public record InitiatorPort(ElaboratedBlock block, SizedInterface form) {
     public boolean fetches() {
         return form.type().executable();
     }
+
+    /** Whether there are targets inside the block that it sees without a bus. */
+    public boolean seesInside() {
+        return block.shape().busInterfaces().stream()
+                .anyMatch(target -> form.name().equals(target.type().seenBy()));
+    }
 }

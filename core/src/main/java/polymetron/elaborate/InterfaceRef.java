@@ -12,4 +12,16 @@ public record InterfaceRef(String block, String name) implements Comparable<Inte
     public String toString() {
         return block + "." + name;
     }
+
+    /**
+     * @throws IllegalArgumentException when the text is not of the form block.name
+     */
+    public static InterfaceRef parse(String text) {
+        int dot = text.indexOf('.');
+        if (dot <= 0 || dot == text.length() - 1) {
+            throw new IllegalArgumentException(
+                    "'%s' names no interface; write block.name".formatted(text));
+        }
+        return new InterfaceRef(text.substring(0, dot), text.substring(dot + 1));
+    }
 }

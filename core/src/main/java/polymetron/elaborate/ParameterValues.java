@@ -1,5 +1,6 @@
 package polymetron.elaborate;
 
+import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -153,6 +154,18 @@ final class ParameterValues {
                 }
                 yield new Value.Text(text);
             }
+            case TEXT -> {
+                if (!ParameterType.isPlainText(text)) {
+                    throw new ExpressionException("it has signs that are not plain ASCII");
+                }
+                yield new Value.Text(text);
+            }
+            case REAL ->
+                    new Value.Real(
+                            Expression.parse(text)
+                                    .evaluate(this::lookUp)
+                                    .asDecimal()
+                                    .doubleValue());
             case BOOLEAN -> Value.Bits.bit(number(text).signum() != 0);
             case ADDRESS -> unsigned(number(text));
             case INTEGER, SIZE -> signed(number(text));
@@ -190,7 +203,7 @@ final class ParameterValues {
             return;
         }
         try {
-            BigInteger value = values.get(parameter.name()).asNumber();
+            BigDecimal value = values.get(parameter.name()).asDecimal();
             if (parameter.minimum() != null
                     || parameter.maximum() != null
                     || parameter.multipleOf() != null) {
@@ -205,10 +218,10 @@ final class ParameterValues {
         }
     }
 
-    private void check(ParameterType parameter, BigInteger value) {
-        BigInteger lowest = limit(parameter.minimum());
-        BigInteger highest = limit(parameter.maximum());
-        BigInteger step = limit(parameter.multipleOf());
+    private void check(ParameterType parameter, BigDecimal value) {
+        BigDecimal lowest = limit(parameter.minimum());
+        BigDecimal highest = limit(parameter.maximum());
+        BigDecimal step = limit(parameter.multipleOf());
         boolean low = lowest != null && value.compareTo(lowest) < 0;
         boolean high = highest != null && value.compareTo(highest) > 0;
         boolean between = step != null && step.signum() != 0 && value.remainder(step).signum() != 0;
@@ -225,11 +238,11 @@ final class ParameterValues {
         }
     }
 
-    private BigInteger limit(Expression expression) {
-        return expression == null ? null : expression.evaluate(values).asNumber();
+    private BigDecimal limit(Expression expression) {
+        return expression == null ? null : expression.evaluate(values).asDecimal();
     }
 
-    private static String allowed(BigInteger lowest, BigInteger highest, BigInteger step) {
+    private static String allowed(BigDecimal lowest, BigDecimal highest, BigDecimal step) {
         String range;
         if (lowest != null && highest != null) {
             range = "%s to %s".formatted(lowest, highest);

@@ -1,5 +1,6 @@
 package polymetron.elaborate;
 
+import polymetron.address.AddressRange;
 import polymetron.library.BusInterfaceType;
 import polymetron.library.Role;
 
@@ -9,9 +10,16 @@ import polymetron.library.Role;
  * @param sizeBytes size of a target's range; 0 for an initiator
  * @param isWritable whether stores change what lies behind a target
  * @param dataWidth bits of a transfer
+ * @param burst longest burst of an initiator in transfers; 1 for single transfers
+ * @param place where a target always is, or what an initiator passes on to its bus; null for anywhere
  */
 public record SizedInterface(
-        BusInterfaceType type, long sizeBytes, boolean isWritable, int dataWidth) {
+        BusInterfaceType type,
+        long sizeBytes,
+        boolean isWritable,
+        int dataWidth,
+        int burst,
+        AddressRange place) {
     public String name() {
         return type.name();
     }
@@ -22,5 +30,15 @@ public record SizedInterface(
 
     public boolean isMemory() {
         return type.usage() == BusInterfaceType.Usage.MEMORY;
+    }
+
+    /** Whether it can be on a bus; what is inside a block cannot. */
+    public boolean isForBus() {
+        return !type.isInside() && (type.window() == null || place != null);
+    }
+
+    /** Bytes of the longest burst. */
+    public long burstBytes() {
+        return (long) burst * dataWidth / 8;
     }
 }

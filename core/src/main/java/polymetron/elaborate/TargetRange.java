@@ -41,4 +41,9 @@ public record TargetRange(
                 block.shape().busInterfaces().stream().filter(SizedInterface::isTarget).count();
         return targets > 1 ? ref().toString() : block.name();
     }
+
+    /** The registers behind it. */
+    public List<Register> registers() {
+        return block.shape().registersOf(form.name());
+    }
 }

@@ -10,7 +10,7 @@ import java.util.function.Function;
 
 /**
  * A constant expression of IEEE 1800-2017, clause 11, as IEEE 1685-2022 uses it for parameters: integers of any
- * width with the sizing and signing rules of 11.6 to 11.8, strings, {@code ?:}, concatenation, replication,
+ * width with the sizing and signing rules of 11.6 to 11.8, reals, strings, {@code ?:}, concatenation, replication,
  * reductions and {@code $clog2}. There are no unknown bits: what the standard evaluates to {@code x} (a division
  * by zero) is an {@link ExpressionException} here, because nothing can be built from it.
  */

@@ -9,6 +9,7 @@ import java.util.regex.Pattern;
 final class Lexer {
     enum Kind {
         NUMBER,
+        REAL,
         STRING,
         NAME,
         FUNCTION,
@@ -20,7 +21,7 @@ final class Lexer {
 
     private static final Pattern TOKEN =
             Pattern.compile(
-                    "(?<number>(?:[0-9][0-9_]*\\s*)?'[sS]?[bBoOdDhH]\\s*[0-9a-fA-FxXzZ?_]+|[0-9][0-9_]*)|(?<string>\"[^\"\\n"
+                    "(?<real>[0-9][0-9_]*(?:\\.[0-9][0-9_]*(?:[eE][-+]?[0-9][0-9_]*)?|[eE][-+]?[0-9][0-9_]*))|(?<number>(?:[0-9][0-9_]*\\s*)?'[sS]?[bBoOdDhH]\\s*[0-9a-fA-FxXzZ?_]+|[0-9][0-9_]*)|(?<string>\"[^\"\\n"
                         + "]*\")|(?<name>[A-Za-z_][A-Za-z0-9_$]*)|(?<function>\\$[a-z0-9_]+)"
                         + "|(?<operator><<<|>>>|===|!==|\\*\\*|<<|>>|<=|>=|==|!=|&&|\\|\\||~&|~\\||~\\^|\\^~"
                         + "|[-+*/%<>!~&|^?:(){},])");
@@ -50,6 +51,9 @@ final class Lexer {
     }
 
     private static Kind kind(Matcher matcher) {
+        if (matcher.group("real") != null) {
+            return Kind.REAL;
+        }
         if (matcher.group("number") != null) {
             return Kind.NUMBER;
         }

@@ -15,9 +15,17 @@ sealed interface Node {
     int WIDEST = 65_536;
 
     /** Width and sign that an expression has by itself (table 11-21). */
-    record Shape(int width, boolean signed) {
+    record Shape(int width, boolean signed, boolean real) {
+        static final Shape REAL = new Shape(64, true, true);
+
+        Shape(int width, boolean signed) {
+            this(width, signed, false);
+        }
+
+        /** One real operand makes the whole real (11.3.1). */
         Shape join(Shape other) {
-            return new Shape(Math.max(width, other.width), signed && other.signed);
+            return new Shape(
+                    Math.max(width, other.width), signed && other.signed, real || other.real);
         }
     }
 
@@ -36,10 +44,32 @@ sealed interface Node {
             return bits;
         }
         throw new ExpressionException(
-                "\"%s\" is a string; a number is needed here".formatted(value));
+                value instanceof Value.Real
+                        ? "%s is a real number; only integers can be used here".formatted(value)
+                        : "\"%s\" is a string; a number is needed here".formatted(value));
     }
 
-    private static Value.Bits extend(Value.Bits value, Shape context) {
+    private static Shape integer(Shape shape) {
+        if (shape.real()) {
+            throw new ExpressionException("a real number has no bits to work on");
+        }
+        return shape;
+    }
+
+    private static double real(Value value) {
+        return switch (value) {
+            case Value.Real real -> real.number();
+            case Value.Bits bits -> bits.number().doubleValue();
+            case Value.Text text ->
+                    throw new ExpressionException(
+                            "\"%s\" is a string; a number is needed here".formatted(text));
+        };
+    }
+
+    private static Value extend(Value.Bits value, Shape context) {
+        if (context.real()) {
+            return new Value.Real(value.number().doubleValue());
+        }
         BigInteger number = context.signed() ? value.number() : value.pattern();
         return new Value.Bits(
                 number.and(Value.Bits.mask(context.width())),
@@ -65,6 +95,7 @@ sealed interface Node {
         static Shape shapeOf(Value value) {
             return switch (value) {
                 case Value.Bits bits -> new Shape(bits.width(), bits.signed());
+                case Value.Real real -> Shape.REAL;
                 case Value.Text text -> new Shape(Math.max(1, 8 * text.text().length()), false);
             };
         }
@@ -99,7 +130,8 @@ sealed interface Node {
         @Override
         public Shape shape(Function<String, Value> scope) {
             return switch (operator) {
-                case "+", "-", "~" -> operand.shape(scope);
+                case "+", "-" -> operand.shape(scope);
+                case "~" -> integer(operand.shape(scope));
                 default -> new Shape(1, false);
             };
         }
@@ -110,6 +142,7 @@ sealed interface Node {
                 case "+" -> operand.evaluate(scope, context);
                 case "-" -> arithmetic(scope, context, BigInteger::negate);
                 case "~" -> arithmetic(scope, context, BigInteger::not);
+                case "!" -> extend(Value.Bits.bit(!operand.evaluate(scope).isTrue()), context);
                 default -> extend(Value.Bits.bit(reduce(bits(operand.evaluate(scope)))), context);
             };
         }
@@ -118,6 +151,13 @@ sealed interface Node {
                 Function<String, Value> scope,
                 Shape context,
                 Function<BigInteger, BigInteger> operation) {
+            if (context.real()) {
+                if (operator.equals("-")) {
+                    return new Value.Real(-real(operand.evaluate(scope, context)));
+                }
+                Shape own = shape(scope);
+                return extend(bits(arithmetic(scope, own, operation)), context);
+            }
             Value.Bits value = bits(operand.evaluate(scope, context));
             return Value.Bits.of(
                     operation.apply(value.pattern()), context.width(), context.signed());
@@ -128,7 +168,6 @@ sealed interface Node {
             boolean any = value.pattern().signum() != 0;
             boolean odd = value.pattern().bitCount() % 2 == 1;
             return switch (operator) {
-                case "!" -> !any;
                 case "&" -> all;
                 case "~&" -> !all;
                 case "|" -> any;
@@ -148,9 +187,14 @@ sealed interface Node {
         @Override
         public Shape shape(Function<String, Value> scope) {
             return switch (operator) {
-                case "<<", ">>", "<<<", ">>>", "**" -> left.shape(scope);
-                case "+", "-", "*", "/", "%", "&", "|", "^", "~^", "^~" ->
-                        left.shape(scope).join(right.shape(scope));
+                case "<<", ">>", "<<<", ">>>" -> integer(left.shape(scope));
+                case "**" -> {
+                    Shape base = left.shape(scope);
+                    yield right.shape(scope).real() ? Shape.REAL : base;
+                }
+                case "+", "-", "*", "/" -> left.shape(scope).join(right.shape(scope));
+                case "%", "&", "|", "^", "~^", "^~" ->
+                        integer(left.shape(scope).join(right.shape(scope)));
                 default -> new Shape(1, false);
             };
         }
@@ -189,6 +233,8 @@ sealed interface Node {
             int order;
             if (one instanceof Value.Text text && other instanceof Value.Text that) {
                 order = text.text().compareTo(that.text());
+            } else if (common.real()) {
+                order = Double.compare(real(one) + 0.0, real(other) + 0.0);
             } else {
                 order = bits(one).number().compareTo(bits(other).number());
             }
@@ -203,6 +249,9 @@ sealed interface Node {
         }
 
         private Value shift(Function<String, Value> scope, Shape context) {
+            if (context.real()) {
+                return extend(bits(shift(scope, shape(scope))), context);
+            }
             Value.Bits value = bits(left.evaluate(scope, context));
             BigInteger amount = bits(right.evaluate(scope)).pattern();
             int places =
@@ -219,6 +268,10 @@ sealed interface Node {
         }
 
         private Value power(Function<String, Value> scope, Shape context) {
+            if (context.real()) {
+                return new Value.Real(
+                        Math.pow(real(left.evaluate(scope, context)), real(right.evaluate(scope))));
+            }
             BigInteger base = bits(left.evaluate(scope, context)).number();
             BigInteger exponent = right.evaluate(scope).asNumber();
             BigInteger modulus = BigInteger.ONE.shiftLeft(context.width());
@@ -237,7 +290,28 @@ sealed interface Node {
             return Value.Bits.of(unit ? sign : BigInteger.ZERO, context.width(), context.signed());
         }
 
+        private Value combineReals(Function<String, Value> scope, Shape context) {
+            if (!List.of("+", "-", "*", "/").contains(operator)) {
+                return extend(bits(combine(scope, shape(scope))), context);
+            }
+            double one = real(left.evaluate(scope, context));
+            double other = real(right.evaluate(scope, context));
+            if (operator.equals("/") && other == 0) {
+                throw new ExpressionException("division by zero in %s / 0".formatted(one));
+            }
+            return new Value.Real(
+                    switch (operator) {
+                        case "+" -> one + other;
+                        case "-" -> one - other;
+                        case "*" -> one * other;
+                        default -> one / other;
+                    });
+        }
+
         private Value combine(Function<String, Value> scope, Shape context) {
+            if (context.real()) {
+                return combineReals(scope, context);
+            }
             Value.Bits one = bits(left.evaluate(scope, context));
             Value.Bits other = bits(right.evaluate(scope, context));
             if ((operator.equals("/") || operator.equals("%")) && other.pattern().signum() == 0) {
@@ -361,6 +435,7 @@ sealed interface Node {
         @Override
         public Shape shape(Function<String, Value> scope) {
             return switch (function) {
+                case "$itor", "$ceil", "$floor", "$sqrt", "$ln", "$log10", "$exp" -> Shape.REAL;
                 case "$signed" -> new Shape(argument.shape(scope).width(), true);
                 case "$unsigned" -> new Shape(argument.shape(scope).width(), false);
                 default -> new Shape(32, true);
@@ -370,13 +445,32 @@ sealed interface Node {
         @Override
         public Value evaluate(Function<String, Value> scope, Shape context) {
             Shape own = shape(scope);
+            if (own.real()) {
+                return new Value.Real(realResult(real(argument.evaluate(scope))));
+            }
             BigInteger result =
                     switch (function) {
+                        case "$rtoi" ->
+                                new java.math.BigDecimal(real(argument.evaluate(scope)))
+                                        .toBigInteger();
                         case "$clog2" -> ceilingLog2(bits(argument.evaluate(scope)).pattern());
                         case "$bits" -> BigInteger.valueOf(argument.shape(scope).width());
                         default -> bits(argument.evaluate(scope)).pattern();
                     };
             return extend(Value.Bits.of(result, own.width(), own.signed()), context);
+        }
+
+        /** IEEE 1800-2017, 20.5 and 20.8.2. */
+        private double realResult(double value) {
+            return switch (function) {
+                case "$ceil" -> Math.ceil(value);
+                case "$floor" -> Math.floor(value);
+                case "$sqrt" -> Math.sqrt(value);
+                case "$ln" -> Math.log(value);
+                case "$log10" -> Math.log10(value);
+                case "$exp" -> Math.exp(value);
+                default -> value;
+            };
         }
 
         /** IEEE 1800-2017, 20.8.1: the argument is unsigned, and 0 gives 0. */

@@ -35,6 +35,20 @@ final class Parser {
                     Map.entry("**", 11));
     private static final List<String> PREFIXES =
             List.of("+", "-", "!", "~", "&", "|", "^", "~&", "~|", "~^", "^~");
+    private static final List<String> FUNCTIONS =
+            List.of(
+                    "$clog2",
+                    "$signed",
+                    "$unsigned",
+                    "$bits",
+                    "$rtoi",
+                    "$itor",
+                    "$ceil",
+                    "$floor",
+                    "$sqrt",
+                    "$ln",
+                    "$log10",
+                    "$exp");
     private static final int DEEPEST = 200;
 
     private final String source;
@@ -97,6 +111,9 @@ final class Parser {
         Lexer.Token token = take();
         return switch (token.kind()) {
             case NUMBER -> new Node.Constant(Literal.number(token.text()));
+            case REAL ->
+                    new Node.Constant(
+                            new Value.Real(Double.parseDouble(token.text().replace("_", ""))));
             case STRING ->
                     new Node.Constant(
                             new Value.Text(token.text().substring(1, token.text().length() - 1)));
@@ -122,10 +139,10 @@ final class Parser {
     }
 
     private Node function(Lexer.Token token) {
-        if (!List.of("$clog2", "$signed", "$unsigned", "$bits").contains(token.text())) {
+        if (!FUNCTIONS.contains(token.text())) {
             throw new ExpressionException(
-                    "%s is not known here; there are $clog2, $signed, $unsigned and $bits"
-                            .formatted(token.text()));
+                    "%s is not known here; there are %s"
+                            .formatted(token.text(), String.join(", ", FUNCTIONS)));
         }
         expect("(");
         Node argument = conditional();

@@ -1,8 +1,10 @@
 package polymetron.expression;
 
+import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.math.RoundingMode;
 
-/** What a constant expression evaluates to: a vector of bits or a string. */
+/** What a constant expression evaluates to: a vector of bits, a real number or a string. */
 public sealed interface Value {
 
     /**
@@ -39,6 +41,20 @@ public sealed interface Value {
         }
     }
 
+    /** A real number (IEEE 1800-2017, 6.12), finite. */
+    record Real(double number) implements Value {
+        public Real {
+            if (!Double.isFinite(number)) {
+                throw new ExpressionException("the result is no finite number");
+            }
+        }
+
+        @Override
+        public String toString() {
+            return BigDecimal.valueOf(number).toString();
+        }
+    }
+
     /** A string (IEEE 1800-2017, 6.16). */
     record Text(String text) implements Value {
         @Override
@@ -51,14 +67,27 @@ public sealed interface Value {
     default BigInteger asNumber() {
         return switch (this) {
             case Bits bits -> bits.number();
+            // Rounded to the nearest, a half away from zero (IEEE 1800-2017, 6.12.1).
+            case Real real ->
+                    new BigDecimal(real.number()).setScale(0, RoundingMode.HALF_UP).toBigInteger();
             case Text text ->
                     throw new ExpressionException(
                             "\"%s\" is a string, not a number".formatted(text.text()));
         };
     }
 
-    /** Whether any bit is set; strings have no truth. */
+    /** The number without rounding; strings have none. */
+    default BigDecimal asDecimal() {
+        return this instanceof Real real
+                ? BigDecimal.valueOf(real.number())
+                : new BigDecimal(asNumber());
+    }
+
+    /** Whether it is not zero; strings have no truth. */
     default boolean isTrue() {
+        if (this instanceof Real real) {
+            return real.number() != 0;
+        }
         return asNumber().signum() != 0;
     }
 }

@@ -51,11 +51,15 @@ final class NoMemoryRule implements Rule {
                                 "%s is on %s, where there is no %smemory for it"
                                         .formatted(
                                                 space.initiator().label(),
-                                                space.bus().name(),
+                                                space.bus() == null ? "no bus" : space.bus().name(),
                                                 space.initiator().fetches() ? "executable " : ""),
-                                AddMemoryFix.of(platform, space.bus()).stream().toList()));
+                                space.bus() == null
+                                        ? List.of()
+                                        : AddMemoryFix.of(platform, space.bus()).stream()
+                                                .toList()));
             }
         }
+        platform.spaces().forEach(space -> attached.add(space.initiator().ref()));
         for (ElaboratedBlock block : platform.blocks()) {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 InterfaceRef ref = new InterfaceRef(block.name(), form.name());

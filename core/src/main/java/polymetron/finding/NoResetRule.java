@@ -43,7 +43,7 @@ final class NoResetRule implements Rule {
                                     "reset input %s of %s is not connected"
                                             .formatted(reset.name(), block.name()),
                                     DomainFixes.of(platform, block, reset.name())));
-                } else if (domain.reset() == null) {
+                } else if (!domain.hasReset()) {
                     report.accept(
                             finding(
                                     block.name() + "." + reset.name(),

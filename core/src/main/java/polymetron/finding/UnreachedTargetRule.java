@@ -82,7 +82,7 @@ final class UnreachedTargetRule implements Rule {
         for (ElaboratedBlock block : platform.blocks()) {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 InterfaceRef ref = new InterfaceRef(block.name(), form.name());
-                if (form.isTarget() && !attached.contains(ref)) {
+                if (form.isTarget() && form.isForBus() && !attached.contains(ref)) {
                     report.accept(
                             finding(
                                     ref,

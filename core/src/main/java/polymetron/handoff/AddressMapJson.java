@@ -77,7 +77,7 @@ final class AddressMapJson implements Exporter {
 
     private static Range range(TargetRange target) {
         List<Place> registers = new ArrayList<>();
-        for (Register register : target.block().shape().registers()) {
+        for (Register register : target.registers()) {
             registers.add(
                     new Place(
                             register.name(),

@@ -108,7 +108,7 @@ final class CHeader implements Exporter {
                                         "PLATFORM_U(%s)".formatted(rate.divisor()));
                             });
             interrupts(name, view.interruptsOf(target.block()));
-            for (Register register : target.block().shape().registers()) {
+            for (Register register : target.registers()) {
                 register(name, register);
             }
         }

@@ -116,15 +116,18 @@ final class DeviceTree implements Exporter {
 
         private void processor(ElaboratedBlock processor) {
             long hart = processor.shape().number("HART_ID");
-            boolean multiplies =
-                    !processor.shape().parameters().get("MULTIPLIER").toString().equals("none");
+            InstructionSet executes = InstructionSet.of(processor);
             open("%s: cpu@%x".formatted(processor.name(), hart));
             line("device_type = \"cpu\";");
             line("reg = <0x%x>;", hart);
             line("compatible = \"riscv\";");
-            line("riscv,isa = \"rv32i%s_zicsr\";", multiplies ? "m" : "");
+            line("riscv,isa = \"%s\";", executes.name());
             line("riscv,isa-base = \"rv32i\";");
-            line("riscv,isa-extensions = \"i\", %s\"zicsr\";", multiplies ? "\"m\", " : "");
+            line(
+                    "riscv,isa-extensions = \"i\", %s;",
+                    executes.extensions().stream()
+                            .map(name -> "\"" + name + "\"")
+                            .collect(java.util.stream.Collectors.joining(", ")));
             long hertz = view.platform().frequencyHz(processor);
             if (hertz > 0) {
                 line("clock-frequency = <%s>;", hertz);

@@ -47,7 +47,7 @@ final class RegisterReference implements Exporter {
         }
         out.append("\n| register | address | offset | bits | access | reset | meaning |\n");
         out.append("| --- | --- | --- | ---: | --- | --- | --- |\n");
-        for (Register register : target.block().shape().registers()) {
+        for (Register register : target.registers()) {
             String name =
                     register.isRow()
                             ? "%s[%s…%s]"
@@ -74,7 +74,7 @@ final class RegisterReference implements Exporter {
                                     register.reset(),
                                     meaning));
         }
-        for (Register register : target.block().shape().registers()) {
+        for (Register register : target.registers()) {
             fields(out, register);
         }
     }

@@ -44,7 +44,8 @@ public record SoftwareView(
                         .filter(
                                 space ->
                                         space.initiator().block() == processor
-                                                && space.initiator().fetches())
+                                                && (space.initiator().fetches()
+                                                        || space.initiator().seesInside()))
                         .flatMap(
                                 space ->
                                         space.at(processor.shape().number("RESET_VECTOR")).stream())
@@ -83,7 +84,6 @@ public record SoftwareView(
 
     /** Whether the processor multiplies and divides by itself. */
     public boolean hasMultiplier() {
-        return processor != null
-                && !processor.shape().parameters().get("MULTIPLIER").toString().equals("none");
+        return processor != null && InstructionSet.of(processor).multiplies();
     }
 }

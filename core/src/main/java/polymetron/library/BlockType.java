@@ -8,6 +8,8 @@ import java.util.Optional;
  *
  * @param defaultName name that a new block gets, unless its board part gives it one
  * @param bridge what leads where, for a bridge; null for anything else
+ * @param streamPart what it settles between stream ends that differ; null for anything else
+ * @param needs hard block that only some devices have; null for one that fits any device
  */
 public record BlockType(
         String format,
@@ -20,20 +22,28 @@ public record BlockType(
         List<ParameterType> parameters,
         List<ClockInput> clocks,
         List<ResetInput> resets,
+        List<ClockOutput> clockOutputs,
+        List<ResetOutput> resetOutputs,
         List<BusInterfaceType> busInterfaces,
+        List<StreamType> streams,
         List<InterruptPort> interrupts,
         List<OutwardInterface> outward,
         List<RegisterType> registers,
         Resources resources,
         SoftwareBinding software,
-        BridgeType bridge) {
+        BridgeType bridge,
+        StreamPartType streamPart,
+        String needs) {
     public static final String FORMAT = "polymetron-block-type/1";
 
     public BlockType {
         parameters = Lists.orEmpty(parameters);
         clocks = Lists.orEmpty(clocks);
         resets = Lists.orEmpty(resets);
+        clockOutputs = Lists.orEmpty(clockOutputs);
+        resetOutputs = Lists.orEmpty(resetOutputs);
         busInterfaces = Lists.orEmpty(busInterfaces);
+        streams = Lists.orEmpty(streams);
         interrupts = Lists.orEmpty(interrupts);
         outward = Lists.orEmpty(outward);
         registers = Lists.orEmpty(registers);

@@ -11,6 +11,11 @@ import polymetron.expression.Expression;
  * @param size size of its range in bytes, for a target
  * @param usage {@code memory} for plain storage, {@code registers} for anything with side effects (targets)
  * @param executable whether instructions can be fetched through it (initiator) or from it (target)
+ * @param memoryOnly whether an initiator reaches memory only, because it moves data and has no use for registers
+ * @param burst longest burst of an initiator, in transfers; null for single transfers
+ * @param base address at which a target always is; null when it can be anywhere
+ * @param seenBy initiator of the same block that sees a target without any bus between; null for a target on a bus
+ * @param window addresses that an initiator passes on to its bus; null for all
  * @param writable whether stores change a target of usage memory
  * @param when whether the interface is there; null for always
  * @param clock clock input that it belongs to; null for the block's first
@@ -24,9 +29,22 @@ public record BusInterfaceType(
         Expression size,
         Usage usage,
         boolean executable,
+        Boolean memoryOnly,
+        Expression burst,
+        Expression base,
+        String seenBy,
+        Window window,
         Expression writable,
         Expression when,
         String clock) {
+
+    /** Addresses that an initiator passes on. */
+    public record Window(Expression base, Expression size) {}
+
+    /** Whether it is inside its block and never on a bus. */
+    public boolean isInside() {
+        return seenBy != null;
+    }
 
     /** What lies behind a target. */
     public enum Usage {

@@ -1,8 +1,18 @@
 package polymetron.library;
 
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
 
-/** An FPGA: what it holds and which pins its package has. */
+/**
+ * An FPGA: what it holds and which pins its package has.
+ *
+ * @param memoryBlocks blocks of memory by sort
+ * @param plls what its PLLs can do; null when it has none
+ * @param standards I/O standards that its pins can have
+ * @param hard hard blocks that it has besides, and how many of each
+ */
 public record Device(
         String format,
         String name,
@@ -12,21 +22,104 @@ public record Device(
         long flipFlops,
         long memoryBits,
         long multipliers,
+        List<MemoryBlock> memoryBlocks,
+        Plls plls,
+        List<Standard> standards,
+        Map<String, Integer> hard,
         List<Bank> banks) {
     public static final String FORMAT = "polymetron-device/1";
 
-    /** Pins that share one supply voltage. */
-    public record Bank(String name, String voltage, List<String> pins) {
+    /**
+     * A sort of memory block.
+     *
+     * @param count how many the device has
+     * @param ports ports of each: 2 can be read and written at once
+     * @param halves whether one block can be two independent ones of half the depth
+     * @param shapes depth and width that a block can have
+     */
+    public record MemoryBlock(
+            String name, int count, int ports, boolean halves, List<Shape> shapes) {
+        public MemoryBlock {
+            shapes = Lists.orEmpty(shapes);
+        }
+
+        /** Bits of one block. */
+        public long bits() {
+            return shapes.stream().mapToLong(Shape::bits).max().orElse(0);
+        }
+    }
+
+    /** Words and bits a word of a memory block. */
+    public record Shape(int depth, int width) {
+        public long bits() {
+            return (long) depth * width;
+        }
+    }
+
+    /**
+     * What each PLL can do.
+     *
+     * @param multiplierSteps steps of the multiplier between two whole numbers; 1 for whole numbers only
+     */
+    public record Plls(
+            int count,
+            int outputs,
+            long inputMinimumHz,
+            long inputMaximumHz,
+            long detectorMinimumHz,
+            long detectorMaximumHz,
+            long vcoMinimumHz,
+            long vcoMaximumHz,
+            int inputDividerMaximum,
+            int multiplierMinimum,
+            int multiplierMaximum,
+            int multiplierSteps,
+            int outputDividerMaximum) {}
+
+    /** An I/O standard and the supply voltage that its bank needs. */
+    public record Standard(String name, String voltage, boolean differential) {}
+
+    /**
+     * Pins that share one supply voltage.
+     *
+     * @param clockPins pins that a clock can come in by
+     * @param configurationPins pins that are taken while the device is configured
+     */
+    public record Bank(
+            String name,
+            String voltage,
+            List<String> pins,
+            List<String> clockPins,
+            List<String> configurationPins) {
         public Bank {
             pins = Lists.orEmpty(pins);
+            clockPins = Lists.orEmpty(clockPins);
+            configurationPins = Lists.orEmpty(configurationPins);
         }
     }
 
     public Device {
+        memoryBlocks = Lists.orEmpty(memoryBlocks);
+        standards = Lists.orEmpty(standards);
+        hard = hard == null ? Map.of() : new TreeMap<>(hard);
         banks = Lists.orEmpty(banks);
     }
 
     public boolean hasPin(String pin) {
-        return banks.stream().anyMatch(bank -> bank.pins().contains(pin));
+        return bankOf(pin).isPresent();
+    }
+
+    /** The bank that a pin is in. */
+    public Optional<Bank> bankOf(String pin) {
+        return banks.stream().filter(bank -> bank.pins().contains(pin)).findFirst();
+    }
+
+    public Optional<Standard> standard(String standard) {
+        return standards.stream().filter(each -> each.name().equals(standard)).findFirst();
+    }
+
+    /** How many hard blocks of a sort it has. */
+    public int hardBlocks(String sort) {
+        return hard.getOrDefault(sort, 0);
     }
 }

@@ -7,7 +7,10 @@ public enum Kind {
     PERIPHERAL("peripheral"),
     TIMER("timer"),
     INTERRUPT_CONTROLLER("interrupt-controller"),
-    BRIDGE("bridge");
+    BRIDGE("bridge"),
+    DATA_MOVER("data-mover"),
+    STREAM("stream"),
+    INFRASTRUCTURE("infrastructure");
 
     private final String word;
 

@@ -1,6 +1,8 @@
 package polymetron.library;
 
 import java.util.Collection;
+import java.util.Comparator;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SortedMap;
@@ -65,6 +67,21 @@ public final class Library {
 
     public Optional<BlockType> type(Vlnv identity) {
         return Optional.ofNullable(types.get(identity));
+    }
+
+    /** All versions of a block type, lowest first. */
+    public List<BlockType> versionsOf(Vlnv identity) {
+        return types.values().stream()
+                .filter(type -> type.identity().isVersionOf(identity))
+                .sorted(Comparator.comparing(BlockType::identity, Vlnv.BY_VERSION))
+                .toList();
+    }
+
+    /** The newest block type that settles a difference between stream ends. */
+    public Optional<BlockType> streamPart(StreamPartType.Sort sort) {
+        return types.values().stream()
+                .filter(type -> type.streamPart() != null && type.streamPart().sort() == sort)
+                .max(Comparator.comparing(BlockType::identity, Vlnv.BY_VERSION));
     }
 
     public Optional<Board> board(Vlnv identity) {

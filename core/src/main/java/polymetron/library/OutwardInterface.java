@@ -8,9 +8,10 @@ import polymetron.expression.Expression;
  *
  * @param title what a person calls it
  * @param partKinds sorts of board part that it can drive
+ * @param when whether the ports are there; null for always
  */
 public record OutwardInterface(
-        String name, String title, List<String> partKinds, List<Port> ports) {
+        String name, String title, List<String> partKinds, Expression when, List<Port> ports) {
 
     /**
      * @param name name of the port, the same as the signal of the board part

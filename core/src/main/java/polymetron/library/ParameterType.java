@@ -35,7 +35,9 @@ public record ParameterType(
         ADDRESS("address"),
         SIZE("size"),
         BOOLEAN("boolean"),
-        CHOICE("choice");
+        CHOICE("choice"),
+        REAL("real"),
+        TEXT("text");
 
         private final String word;
 
@@ -45,7 +47,7 @@ public record ParameterType(
 
         /** Whether the value is the text itself rather than an expression. */
         public boolean isText() {
-            return this == CHOICE;
+            return this == CHOICE || this == TEXT;
         }
 
         @Override
@@ -59,5 +61,11 @@ public record ParameterType(
 
     public ParameterType {
         choices = Lists.orEmpty(choices);
+    }
+
+    /** Whether a text can stand in every output as it is: printable ASCII without quotes and backslashes. */
+    public static boolean isPlainText(String text) {
+        return text.chars()
+                .allMatch(each -> each >= ' ' && each < 127 && each != '"' && each != 92);
     }
 }

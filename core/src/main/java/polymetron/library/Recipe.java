@@ -14,22 +14,32 @@ public record Recipe(
         String title,
         String summary,
         List<Vlnv> boards,
-        List<Ingredient> blocks) {
+        List<Ingredient> blocks,
+        List<Stream> streams) {
     public static final String FORMAT = "polymetron-recipe/1";
 
     /**
      * A block of a recipe.
      *
+     * @param group group that it belongs to, whose name its own begins with; null for none
      * @param part board part that the block drives; null for none
      */
     public record Ingredient(
-            String name, Vlnv type, java.util.Map<String, String> parameters, String part) {
+            String name,
+            Vlnv type,
+            String group,
+            java.util.Map<String, String> parameters,
+            String part) {
         public Ingredient {
             parameters = parameters == null ? java.util.Map.of() : java.util.Map.copyOf(parameters);
         }
     }
 
+    /** A stream from a source to a sink, each as {@code block.name}. */
+    public record Stream(String from, String to) {}
+
     public Recipe {
+        streams = Lists.orEmpty(streams);
         boards = Lists.orEmpty(boards);
         blocks = Lists.orEmpty(blocks);
     }

@@ -15,6 +15,7 @@ import polymetron.expression.Expression;
  * @param condition in words, when the register is the one at its address; null for always
  * @param readEffect what reading does besides; null for nothing
  * @param when whether the register is there; null for always
+ * @param target bus interface behind which it is; null for the first that has registers
  */
 public record RegisterType(
         String name,
@@ -29,7 +30,8 @@ public record RegisterType(
         String explains,
         String condition,
         String readEffect,
-        Expression when) {
+        Expression when,
+        String target) {
     public RegisterType {
         fields = Lists.orEmpty(fields);
     }

@@ -29,7 +29,7 @@ public final class AddressRulers {
         TreeSet<Long> starts = new TreeSet<>(Long::compareUnsigned);
         long top = 0;
         for (AddressSpace space : spaces) {
-            AddressRange window = space.bus().window();
+            AddressRange window = space.window();
             starts.add(window.base());
             top = Long.compareUnsigned(window.last(), top) > 0 ? window.last() : top;
             for (TargetRange target : space.ranges()) {

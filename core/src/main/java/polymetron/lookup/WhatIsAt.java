@@ -25,7 +25,7 @@ public final class WhatIsAt {
     private static Place in(AddressSpace space, TargetRange target, long address) {
         long offset = address - target.range().base();
         List<Place.Hit> hits = new ArrayList<>();
-        for (Register register : target.block().shape().registers()) {
+        for (Register register : target.registers()) {
             int index = register.indexAt(offset);
             if (index >= 0) {
                 hits.add(new Place.Hit(register, index));

@@ -3,6 +3,7 @@ package polymetron.placement;
 import java.util.Optional;
 import polymetron.address.Address;
 import polymetron.address.FreeSpace;
+import polymetron.bus.Protocol;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
@@ -32,16 +33,30 @@ public final class Placement {
     /** The lowest free base at or above a wished one, or elsewhere when there is no room above. */
     public static Optional<Address> baseNear(
             ElaboratedBus bus, InterfaceRef target, SizedInterface form, Address wished) {
-        return bus.freeSpaceWithout(target).place(form.sizeBytes(), wished.bits());
+        return form.place() != null
+                ? baseFor(bus, target, form)
+                : bus.freeSpaceWithout(target).place(room(bus, form), wished.bits());
     }
 
     static Optional<Address> baseIn(FreeSpace free, ElaboratedBus bus, SizedInterface form) {
-        if (bus.isBehindBridge()) {
+        if (form.place() != null) {
+            // It answers there and nowhere else; what is in the way has to go first.
+            return Optional.of(new Address(form.place().base()))
+                    .filter(base -> free.isFree(form.place()));
+        }
+        if (bus.isBehindBridge() || !bus.window().equals(bus.addresses())) {
             // The window is short, and nothing in it needs to stand apart.
-            return free.place(form.sizeBytes(), bus.window().base());
+            return free.place(room(bus, form), bus.window().base());
         }
         int addressWidth = bus.bus().addressWidth();
         long registers = addressWidth >= WIDE ? REGISTERS : 1L << (addressWidth - 1);
-        return free.place(form.sizeBytes(), form.isMemory() ? 0 : registers);
+        return free.place(room(bus, form), form.isMemory() ? 0 : registers);
+    }
+
+    /** Bytes to keep free: where bursts must not run from one target into the next, at least to the boundary. */
+    private static long room(ElaboratedBus bus, SizedInterface form) {
+        long boundary =
+                Protocol.of(bus.bus().protocol()).map(Protocol::burstBoundaryBytes).orElse(0L);
+        return Math.max(form.sizeBytes(), boundary);
     }
 }

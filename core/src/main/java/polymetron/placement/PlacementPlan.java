@@ -24,7 +24,7 @@ public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<TargetRang
         List<AddressRange> taken = new ArrayList<>();
         List<TargetRange> free = new ArrayList<>(bus.unplaced());
         for (TargetRange target : bus.placed()) {
-            if (target.held()) {
+            if (target.held() || target.form().place() != null) {
                 taken.add(target.range());
             } else {
                 free.add(target);

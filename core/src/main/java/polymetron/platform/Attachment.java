@@ -9,22 +9,31 @@ import polymetron.address.Address;
  * @param base first address of a target; null for an initiator, and for a target that has no place yet
  * @param held whether automatic placement must leave the range where it is
  * @param hidden targets that an initiator does not reach though the buses lead there, each as {@code block.interface}
+ * @param priority of an initiator where priorities decide, 0 goes first; null for the last
  */
-public record Attachment(String bus, Address base, Boolean held, List<String> hidden) {
+public record Attachment(
+        String bus, Address base, Boolean held, List<String> hidden, Integer priority) {
+    /** Highest number of a priority; it goes last. */
+    public static final int LAST_PRIORITY = 15;
+
     public Attachment {
         hidden = hidden == null ? List.of() : List.copyOf(hidden);
     }
 
     public Attachment(String bus, Address base, Boolean held) {
-        this(bus, base, held, null);
+        this(bus, base, held, null, null);
     }
 
     /** The same attachment that hides other targets. */
     public Attachment hiding(List<String> targets) {
-        return new Attachment(bus, base, held, targets);
+        return new Attachment(bus, base, held, targets, priority);
     }
 
     public boolean staysPut() {
         return Boolean.TRUE.equals(held);
+    }
+
+    public Attachment withPriority(Integer other) {
+        return new Attachment(bus, base, held, hidden, other);
     }
 }

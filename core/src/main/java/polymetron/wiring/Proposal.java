@@ -21,6 +21,7 @@ public record Proposal(
         DOMAIN("clock domain"),
         CLOCK("clock"),
         RESET("reset"),
+        STREAM("stream"),
         BUS("bus"),
         ATTACHMENT("attachment"),
         INTERRUPT("interrupt"),

@@ -6,6 +6,7 @@ import java.util.TreeMap;
 import polymetron.board.Parts;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.library.Board;
 import polymetron.library.Library;
 import polymetron.library.Recipe;
@@ -29,6 +30,7 @@ public final class Starter {
         for (Recipe.Ingredient ingredient : recipe.blocks()) {
             platform = editor.apply(platform, add(library, platform, ingredient));
         }
+        platform = editor.apply(platform, new Edit.Several(null, joins(recipe)));
         WiringPlan plan = WiringPlan.propose(platform, library, WiringPlan.Decisions.NONE);
         return editor.apply(platform, plan.asEdit("wire " + recipe.title()));
     }
@@ -49,7 +51,20 @@ public final class Starter {
                             ingredient.type(),
                             ingredient.part()));
         }
+        if (ingredient.group() != null) {
+            edits.add(new Edit.Group(ingredient.group(), List.of(ingredient.name())));
+        }
         return new Edit.Several("add " + ingredient.name(), edits);
+    }
+
+    private static List<Edit> joins(Recipe recipe) {
+        List<Edit> edits = new ArrayList<>();
+        for (Recipe.Stream stream : recipe.streams()) {
+            InterfaceRef from = InterfaceRef.parse(stream.from());
+            InterfaceRef to = InterfaceRef.parse(stream.to());
+            edits.add(new Edit.ConnectStream(from.block(), from.name(), to.block(), to.name()));
+        }
+        return edits;
     }
 
     /** The edits that set a block up for a board part and connect it; empty when the board has no such part. */

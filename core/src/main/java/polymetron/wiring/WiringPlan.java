@@ -19,6 +19,7 @@ import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
+import polymetron.elaborate.InitiatorPort;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.OutwardLink;
@@ -26,14 +27,20 @@ import polymetron.elaborate.SizedInterface;
 import polymetron.interrupt.Sinks;
 import polymetron.library.Board;
 import polymetron.library.ClockInput;
+import polymetron.library.ClockOutput;
 import polymetron.library.Library;
 import polymetron.library.ResetInput;
 import polymetron.library.Role;
 import polymetron.placement.Placement;
+import polymetron.platform.Attachment;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
+import polymetron.platform.Names;
 import polymetron.platform.Platform;
 import polymetron.quantity.Frequency;
+import polymetron.stream.StreamEnd;
+import polymetron.stream.StreamJoin;
+import polymetron.stream.StreamNet;
 
 /**
  * Proposes how to tie every loose end of a platform: clocks, resets, buses, addresses, interrupts and board
@@ -84,8 +91,12 @@ public record WiringPlan(List<Proposal> proposals) {
         }
 
         private List<Proposal> plan() {
+            planMadeClocks(true);
             planDomain();
             planClocksAndResets();
+            planMadeClocks(false);
+            planClocksAndResets();
+            planStreams();
             planBus();
             planAttachments();
             planInterrupts();
@@ -165,8 +176,13 @@ public record WiringPlan(List<Proposal> proposals) {
             }
         }
 
+        private boolean isSaid(String key) {
+            return lines.stream().anyMatch(line -> line.key().equals(key));
+        }
+
         private void planClock(ElaboratedBlock block, ClockInput clock) {
-            if (block.block().domains().containsKey(clock.name())) {
+            if (block.block().domains().containsKey(clock.name())
+                    || isSaid("clock:%s.%s".formatted(block.name(), clock.name()))) {
                 return;
             }
             List<Domain> fitting =
@@ -174,11 +190,14 @@ public record WiringPlan(List<Proposal> proposals) {
             if (fitting.isEmpty()) {
                 return;
             }
-            Domain domain = fitting.getFirst();
+            Optional<Domain> near = new Neighbours(now).domainOf(block, fitting);
+            Domain domain = near.orElse(fitting.getFirst());
             String why =
                     now.domains().size() == 1
                             ? "the only clock domain"
-                            : "the first domain within the block's limits";
+                            : near.isPresent()
+                                    ? "the domain that it is connected in"
+                                    : "the first domain within the block's limits";
             if (clock.minimumHz() != null && clock.maximumHz() != null) {
                 why +=
                         "; %s is within %s to %s"
@@ -204,8 +223,9 @@ public record WiringPlan(List<Proposal> proposals) {
             String clockDomain = block.block().domains().get(reset.clock());
             Domain domain = clockDomain == null ? null : now.domainIndex().get(clockDomain);
             if (block.block().domains().containsKey(reset.name())
+                    || isSaid("reset:%s.%s".formatted(block.name(), reset.name()))
                     || domain == null
-                    || domain.reset() == null) {
+                    || !domain.hasReset()) {
                 return;
             }
             propose(
@@ -214,6 +234,168 @@ public record WiringPlan(List<Proposal> proposals) {
                     "%s.%s ← %s".formatted(block.name(), reset.name(), domain.name()),
                     "the reset of the domain that clocks it",
                     new Edit.SetDomain(block.name(), reset.name(), domain.name()));
+        }
+
+        /** A domain for every clock that a block makes, so that it can be used. */
+        private void planMadeClocks(boolean ofTheirOwn) {
+            for (ElaboratedBlock block : blocksByName()) {
+                for (ClockOutput output : block.shape().clockOutputs()) {
+                    if (ofTheirOwn != (output.from() == null)) {
+                        continue;
+                    }
+                    String source = block.name() + "." + output.name();
+                    boolean used =
+                            now.domains().stream()
+                                    .anyMatch(domain -> source.equals(domain.domain().clock()));
+                    if (!used) {
+                        planMadeClock(block, output, source);
+                    }
+                }
+            }
+        }
+
+        private void planMadeClock(ElaboratedBlock block, ClockOutput output, String source) {
+            String name =
+                    Names.free(
+                            block.name() + "_" + output.name(),
+                            now.domains().stream().map(Domain::name).toList());
+            String before = output.from() == null ? null : block.domain(output.from());
+            Domain input = before == null ? null : now.domainIndex().get(before);
+            String reset =
+                    !block.type().resetOutputs().isEmpty()
+                            ? block.name() + "." + block.type().resetOutputs().getFirst().name()
+                            : input == null ? firstReset() : input.domain().reset();
+            propose(
+                    "domain:" + source,
+                    Proposal.Kind.DOMAIN,
+                    "clock domain %s from %s".formatted(name, source),
+                    "%s makes a clock that no domain runs on yet%s"
+                            .formatted(
+                                    block.name(),
+                                    reset == null
+                                            ? ""
+                                            : "; reset by %s, synchronised to it".formatted(reset)),
+                    new Edit.AddDomain(new ClockDomain(name, source, reset)));
+        }
+
+        private String firstReset() {
+            return now.board() == null || now.board().resets().isEmpty()
+                    ? null
+                    : now.board().resets().getFirst().name();
+        }
+
+        /**
+         * Open streams: where a source has one sink only to go to, and that sink one source only, there is nothing to
+         * choose. Each stream that is tied can leave another with one way only, so it goes round until nothing is
+         * left like that.
+         */
+        private void planStreams() {
+            List<StreamEnd> open = new StreamNet(now).openSinks();
+            boolean again = !open.isEmpty();
+            while (again) {
+                again = false;
+                for (StreamEnd source : new StreamNet(now).openSources()) {
+                    String key = "stream:" + source.ref();
+                    boolean done = isSaid(key);
+                    if (!done && planOnlyStream(key, source)) {
+                        again = true;
+                        break;
+                    }
+                }
+                again = again || offerStreams(open);
+            }
+        }
+
+        /** Sinks that a source could go to, of those that are open now. */
+        private List<StreamEnd> sinksFor(StreamNet net, StreamEnd source) {
+            return net.openSinks().stream()
+                    .filter(sink -> !net.leadsBack(source, sink))
+                    .filter(sink -> StreamJoin.obstacle(now, source, sink).isEmpty())
+                    .toList();
+        }
+
+        private boolean planOnlyStream(String key, StreamEnd source) {
+            StreamNet net = new StreamNet(now);
+            List<StreamEnd> sinks = sinksFor(net, source);
+            if (sinks.size() != 1) {
+                return false;
+            }
+            StreamEnd sink = sinks.getFirst();
+            boolean contested =
+                    net.openSources().stream()
+                            .filter(other -> !other.ref().equals(source.ref()))
+                            .anyMatch(
+                                    other ->
+                                            sinksFor(net, other).stream()
+                                                    .anyMatch(
+                                                            each -> each.ref().equals(sink.ref())));
+            if (contested) {
+                return false;
+            }
+            StreamJoin join = StreamJoin.of(now, source, sink);
+            propose(
+                    key,
+                    Proposal.Kind.STREAM,
+                    streamWords(source, sink, join),
+                    "the only open sink that it can go to, and the only open source for it",
+                    new Edit.Several(null, join.edits()));
+            return true;
+        }
+
+        private static String streamWords(StreamEnd source, StreamEnd sink, StreamJoin join) {
+            return "%s → %s%s"
+                    .formatted(
+                            source.ref(),
+                            sink.ref(),
+                            join.parts().isEmpty()
+                                    ? ""
+                                    : " through " + String.join(" and ", join.parts()));
+        }
+
+        /**
+         * @param sinks the sinks that were open at first, so that a choice keeps its number
+         * @return whether a choice that was made tied a stream
+         */
+        private boolean offerStreams(List<StreamEnd> sinks) {
+            for (StreamEnd source : new StreamNet(now).openSources()) {
+                String key = "stream:" + source.ref();
+                if (isSaid(key)) {
+                    continue;
+                }
+                StreamNet net = new StreamNet(now);
+                List<Proposal.Choice> choices = new ArrayList<>();
+                for (StreamEnd sink : sinks) {
+                    boolean open = net.feeder(sink.ref()).isEmpty();
+                    boolean possible =
+                            open
+                                    && !net.leadsBack(source, sink)
+                                    && StreamJoin.obstacle(now, source, sink).isEmpty();
+                    choices.add(
+                            new Proposal.Choice(
+                                    sink.ref().toString(),
+                                    possible
+                                            ? List.of(
+                                                    new Edit.Several(
+                                                            null,
+                                                            StreamJoin.of(now, source, sink)
+                                                                    .edits()))
+                                            : List.of()));
+                }
+                if (choices.stream().allMatch(choice -> choice.edits().isEmpty())) {
+                    continue;
+                }
+                int before = lines.size();
+                offer(
+                        key,
+                        Proposal.Kind.STREAM,
+                        "%s to one of several sinks".formatted(source.ref()),
+                        "several streams are open; choose where it goes",
+                        choices);
+                if (!lines.get(before).edits().isEmpty() && !decisions.off().contains(key)) {
+                    return true;
+                }
+            }
+            return false;
         }
 
         private void planBus() {
@@ -243,9 +425,95 @@ public record WiringPlan(List<Proposal> proposals) {
 
         private void planAttachments() {
             attachLoose(true);
+            planPrivateMemories();
             planBuses();
             attachLoose(false);
             placeUnplaced();
+        }
+
+        /** The second port of a memory for the only instruction side that is loose: both then see one memory. */
+        private void planPrivateMemories() {
+            for (ElaboratedBlock memory : blocksByName()) {
+                List<SizedInterface> ports =
+                        memory.shape().busInterfaces().stream()
+                                .filter(form -> form.isTarget() && form.isMemory())
+                                .filter(form -> form.isForBus() && form.type().executable())
+                                .filter(
+                                        form ->
+                                                !memory.block()
+                                                        .attachments()
+                                                        .containsKey(form.name()))
+                                .toList();
+                List<InitiatorPort> fetching = looseFetching();
+                if (ports.size() == 2 && fetching.size() == 1 && !now.buses().isEmpty()) {
+                    planPrivateMemory(memory, ports, fetching.getFirst());
+                }
+            }
+        }
+
+        private List<InitiatorPort> looseFetching() {
+            List<InitiatorPort> loose = new ArrayList<>();
+            for (ElaboratedBlock block : blocksByName()) {
+                for (SizedInterface form : block.shape().busInterfaces()) {
+                    if (!form.isTarget()
+                            && form.type().executable()
+                            && !block.block().attachments().containsKey(form.name())) {
+                        loose.add(new InitiatorPort(block, form));
+                    }
+                }
+            }
+            return loose;
+        }
+
+        private void planPrivateMemory(
+                ElaboratedBlock memory, List<SizedInterface> ports, InitiatorPort side) {
+            InterfaceRef common = new InterfaceRef(memory.name(), ports.getFirst().name());
+            if (fitting(ports.getFirst()).size() == 1) {
+                planAttachment(memory, ports.getFirst());
+            }
+            Attachment at =
+                    now.block(memory.name()).orElseThrow().block().attachments().get(common.name());
+            if (at == null || at.base() == null) {
+                return;
+            }
+            String name =
+                    Names.free(
+                            memory.name() + "_private",
+                            now.buses().stream().map(ElaboratedBus::name).toList());
+            propose(
+                    "private:" + memory.name(),
+                    Proposal.Kind.BUS,
+                    "bus %s between %s and %s.%s, at %s"
+                            .formatted(
+                                    name,
+                                    side.ref(),
+                                    memory.name(),
+                                    ports.get(1).name(),
+                                    at.base()),
+                    "the only instruction side that is loose fetches through the second port; at"
+                            + " the same address on both, because it is one memory",
+                    new Edit.Several(
+                            null,
+                            List.of(
+                                    new Edit.AddBus(
+                                            new Bus(
+                                                    name,
+                                                    side.form().type().protocols().getFirst(),
+                                                    side.form().dataWidth(),
+                                                    32,
+                                                    side.block().domain(null))),
+                                    new Edit.Attach(
+                                            side.block().name(),
+                                            side.form().name(),
+                                            name,
+                                            null,
+                                            null),
+                                    new Edit.Attach(
+                                            memory.name(),
+                                            ports.get(1).name(),
+                                            name,
+                                            at.base(),
+                                            null))));
         }
 
         /** A bus behind every bridge that is on one itself. */
@@ -293,6 +561,7 @@ public record WiringPlan(List<Proposal> proposals) {
                         Bridge bridge = block.shape().bridge();
                         boolean isOwnDownstream = bridge != null && bridge.passesOn(form);
                         if (form.type().role() == role
+                                && form.isForBus()
                                 && loose
                                 && bridges == (bridge != null)
                                 && !isOwnDownstream) {
@@ -348,6 +617,7 @@ public record WiringPlan(List<Proposal> proposals) {
                     now.buses().stream()
                             .filter(bus -> form.type().protocols().contains(bus.bus().protocol()))
                             .filter(bus -> form.isTarget() || !bus.isBehindBridge())
+                            .filter(bus -> !isPrivate(bus))
                             .toList();
             if (!spoken.isEmpty()) {
                 return spoken;
@@ -355,7 +625,15 @@ public record WiringPlan(List<Proposal> proposals) {
             return now.buses().stream()
                     .filter(bus -> Adapters.canJoin(form.type().protocols(), bus.bus().protocol()))
                     .filter(bus -> form.isTarget() || !bus.isBehindBridge())
+                    .filter(bus -> !isPrivate(bus))
                     .toList();
+        }
+
+        /** Whether a bus is there for an instruction side and a memory only, and better stays so. */
+        private boolean isPrivate(ElaboratedBus bus) {
+            return now.buses().size() > 1
+                    && !bus.initiators().isEmpty()
+                    && bus.initiators().stream().allMatch(InitiatorPort::fetches);
         }
 
         private Edit attachEdit(ElaboratedBus bus, InterfaceRef ref, SizedInterface form) {
@@ -393,7 +671,12 @@ public record WiringPlan(List<Proposal> proposals) {
                                     ? "the bus that you chose"
                                     : "the only bus with its protocol";
             if (!form.isTarget()) {
-                return form.type().executable() ? only + "; reaches executable memory only" : only;
+                if (form.type().executable()) {
+                    return only + "; reaches executable memory only";
+                }
+                return Boolean.TRUE.equals(form.type().memoryOnly())
+                        ? only + "; reaches memory only, because it moves data"
+                        : only;
             }
             boolean reached =
                     now.bus(((Edit.Attach) edit).bus()).stream()
@@ -500,7 +783,7 @@ public record WiringPlan(List<Proposal> proposals) {
 
         private void planPart(OutwardLink link, List<Board.Part> fitting) {
             String key = "part:" + link.ref();
-            if (lines.stream().anyMatch(line -> line.key().equals(key))) {
+            if (isSaid(key)) {
                 return;
             }
             List<Board.Part> named =

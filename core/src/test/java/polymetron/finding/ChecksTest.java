@@ -1,6 +1,7 @@
 package polymetron.finding;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -15,6 +16,7 @@ import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
+import polymetron.library.Vlnv;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
 import polymetron.platform.Platform;
@@ -46,6 +48,45 @@ final class ChecksTest {
 
     private static Edit slowBus(String protocol) {
         return new Edit.AddBus(new Bus("slow", protocol, 32, 24, "main"));
+    }
+
+    private static final String LIBRARY = "polymetron:";
+
+    private static Edit add(String name, String type, Edit... then) {
+        List<Edit> edits = new ArrayList<>();
+        edits.add(new Edit.AddBlock(name, Vlnv.parse(LIBRARY + type + ":1.0"), null));
+        edits.addAll(List.of(then));
+        return new Edit.Several(null, edits);
+    }
+
+    private static Edit set(String block, String parameter, String value) {
+        return new Edit.SetParameter(block, parameter, value);
+    }
+
+    private static Edit in(String block, String port, String domain) {
+        return new Edit.SetDomain(block, port, domain);
+    }
+
+    /** A FIFO that feeds a counter. */
+    private static Edit counted(Edit... then) {
+        List<Edit> edits = new ArrayList<>();
+        edits.add(add("queue", "stream:fifo"));
+        edits.add(add("counter", "stream:event-counter"));
+        edits.add(new Edit.ConnectStream("queue", "out", "counter", "in"));
+        edits.addAll(List.of(then));
+        return new Edit.Several(null, edits);
+    }
+
+    private static Edit bursts(String protocol, String width, String burst) {
+        return new Edit.Several(
+                null,
+                List.of(
+                        new Edit.AddBus(
+                                new Bus("wide", protocol, Integer.parseInt(width), 32, "main")),
+                        add("dma", "data-movement:dma"),
+                        set("dma", "WIDTH", width),
+                        set("dma", "BURST", burst),
+                        new Edit.Attach("dma", "reads", "wide", null, null)));
     }
 
     /** Each way to break the demo, and the finding that has to come of it. */
@@ -117,6 +158,82 @@ final class ChecksTest {
                         bridge("slow"),
                         new Edit.Attach("bridge", "window", "slow", new Address(0), null),
                         new Edit.Attach("lamps", "registers", "slow", new Address(0x8_0000), null)),
+                breaking("stream-open", "queue.in", "fed by nobody", counted()),
+                breaking(
+                        "stream-open",
+                        "queue.out",
+                        "goes nowhere",
+                        counted(new Edit.DisconnectStream("queue", "out"))),
+                breaking(
+                        "stream-width",
+                        "queue.out",
+                        "queue.out has 64-bit words, counter.in takes 32-bit words",
+                        counted(set("queue", "WIDTH", "64"))),
+                breaking(
+                        "stream-clock",
+                        "queue.out",
+                        "queue.out is in main, counter.in in other",
+                        counted(
+                                new Edit.AddDomain(
+                                        new ClockDomain("other", "oscillator", "reset_button")),
+                                in("queue", "clk", "main"),
+                                in("counter", "clk", "other"))),
+                breaking(
+                        "stream-marks",
+                        "queue.out",
+                        "another.from_stream needs the end of each packet marked",
+                        counted(
+                                add("another", "data-movement:dma"),
+                                new Edit.ConnectStream("queue", "out", "another", "from_stream"))),
+                breaking(
+                        "stream-marks",
+                        "another.to_stream",
+                        "counter.in takes them all",
+                        counted(
+                                add("another", "data-movement:dma"),
+                                new Edit.DisconnectStream("queue", "out"),
+                                new Edit.ConnectStream("another", "to_stream", "counter", "in"))),
+                breaking(
+                        "stream-samples",
+                        "queue.out",
+                        "queue.out carries 24-bit samples, filter.in expects 16 bits",
+                        counted(
+                                add("reader", "stream:converter-reader"),
+                                add("filter", "stream:fir-filter"),
+                                set("filter", "SAMPLE", "16"),
+                                new Edit.ConnectStream("reader", "samples", "queue", "in"),
+                                new Edit.ConnectStream("queue", "out", "filter", "in"))),
+                breaking(
+                        "burst-boundary",
+                        "dma.reads",
+                        "bursts of 256 transfers, 8192 bytes; AXI4 allows 256 and 4096",
+                        bursts("axi4", "256", "256")),
+                breaking(
+                        "burst-boundary",
+                        "dma.reads",
+                        "bursts of 256 transfers, 2048 bytes; AHB-Lite allows 1024 and 1024",
+                        bursts("ahb-lite", "64", "256")),
+                breaking(
+                        "targets-share-boundary",
+                        "second.port",
+                        "begins in the same 4 KiB as first ends in",
+                        bursts("axi4", "32", "16"),
+                        add("first", "memory:block-memory", set("first", "SIZE", "1K")),
+                        add("second", "memory:block-memory", set("second", "SIZE", "1K")),
+                        new Edit.Attach("first", "port", "wide", new Address(0), null),
+                        new Edit.Attach("second", "port", "wide", new Address(0x400), null)),
+                breaking(
+                        "place-fixed",
+                        "complex.memory0",
+                        "it always answers at 0x0000_0000",
+                        add("complex", "processor:hard-complex"),
+                        new Edit.Attach(
+                                "complex", "memory0", "system", new Address(0x4000_0000), null)),
+                breaking(
+                        "hard-block-missing",
+                        "complex",
+                        "FL9-40 has no processor complex",
+                        add("complex", "processor:hard-complex")),
                 breaking("bridge-open", "bridge.behind", "no bus behind it", bridge(null)),
                 breaking("bridge-loop", "bridge.behind", "from system to system", bridge("system")),
                 breaking(
@@ -244,11 +361,34 @@ final class ChecksTest {
     void everyRuleIsProvokedSomewhere() {
         TreeSet<String> provoked = new TreeSet<>();
         breakages().forEach(each -> provoked.add((String) each.get()[0]));
-        // These two need a library or document that the demo's does not have; see the next tests.
-        provoked.addAll(List.of("dangling-reference", "clock-outside-limits"));
+        // These need a library or document that the demo's does not have; see the next tests.
+        provoked.addAll(
+                List.of("dangling-reference", "clock-outside-limits", "stream-shared-sink"));
         assertThat(provoked)
                 .containsExactlyInAnyOrderElementsOf(
                         Checks.rules().stream().map(Rule::id).toList());
+    }
+
+    @Test
+    void aSinkWithTwoSourcesComesOfADocumentOnly() {
+        Platform fed = EDITOR.apply(Shipped.demo(), counted());
+        Edit second =
+                add(
+                        "other",
+                        "stream:fifo",
+                        new Edit.ConnectStream("other", "out", "counter", "in"));
+        assertThatThrownBy(() -> EDITOR.apply(fed, second))
+                .isInstanceOf(polymetron.edit.RejectedEdit.class)
+                .hasMessageContaining("counter.in is already fed by queue.out");
+        Platform both =
+                fed.withBlocks(
+                        Stream.concat(
+                                        fed.blocks().stream(),
+                                        Stream.of(
+                                                fed.block("queue").orElseThrow().withName("other")))
+                                .toList());
+        assertThat(find(both, "stream-shared-sink", "counter.in").what())
+                .isEqualTo("queue.out and other.out both feed counter.in");
     }
 
     @Test

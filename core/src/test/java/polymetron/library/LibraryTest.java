@@ -180,4 +180,51 @@ final class LibraryTest {
             }
         }
     }
+
+    /** Common practice, no source: a DMA length register of 26 bits moves at most 67,108,863 bytes at a time. */
+    @Test
+    void lengthRegisterLimitsATransfer() {
+        assertThat(shape("data-movement:dma", Map.of("LENGTH", "26")).number("LONGEST"))
+                .isEqualTo(67_108_863);
+    }
+
+    /** Common practice, no source: a filter with 32-bit samples grows to 48 bits inside. */
+    @Test
+    void filtersGrowInside() {
+        Map<String, String> chosen = Map.of("SAMPLE", "32", "COEFFICIENT", "16");
+        assertThat(shape("stream:fir-filter", chosen).number("INSIDE")).isEqualTo(48);
+        // Hogenauer 1981, equation 11: growth of N integrators at a rate R is N log2 R.
+        BlockShape decimator =
+                shape(
+                        "stream:decimating-filter",
+                        Map.of("SAMPLE", "24", "RATE", "16", "ORDER", "3"));
+        assertThat(decimator.number("INSIDE")).isEqualTo(36);
+    }
+
+    /** Common practice, no source: flags at 1.0, 1.5, 2.0 and 2.5 V. One of 4096 steps of 3.3 V is 0.806 mV. */
+    @Test
+    void thresholdsInVoltsBecomeSteps() {
+        List<Long> thresholds =
+                shape("io:analog-monitor", Map.of()).registers().stream()
+                        .filter(register -> register.name().startsWith("THRESHOLD"))
+                        .map(Register::reset)
+                        .toList();
+        assertThat(thresholds).containsExactly(1241L, 1862L, 2482L, 3103L);
+    }
+
+    /** Common practice, no source: a splitter is useful from one up to eight outputs. */
+    @Test
+    void splitterHasOneToEightOutputs() {
+        for (int outputs = 1; outputs <= 8; outputs++) {
+            assertThat(shape("stream:splitter", Map.of("OUTPUTS", "" + outputs)).streams())
+                    .hasSize(outputs + 1);
+        }
+        assertThat(shape("stream:splitter", Map.of("OUTPUTS", "9")).faults()).isNotEmpty();
+    }
+
+    private static BlockShape shape(String type, Map<String, String> chosen) {
+        return new BlockShape(
+                Shipped.LIBRARY.type(Vlnv.parse("polymetron:" + type + ":1.0")).orElseThrow(),
+                chosen);
+    }
 }

@@ -21,6 +21,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.finding.Checks;
 import polymetron.handoff.Handoff;
+import polymetron.library.Device;
 import polymetron.library.Vlnv;
 import polymetron.platform.Block;
 import polymetron.platform.Bus;
@@ -201,7 +202,7 @@ final class WiringPlanTest {
                     Shipped.LIBRARY.recipes().stream()
                             .filter(recipe -> recipe.fits(board))
                             .toList();
-            assertThat(fitting).as(board.title()).hasSizeGreaterThan(2);
+            assertThat(fitting).as(board.title()).isNotEmpty();
             for (var recipe : fitting) {
                 Platform started = Starter.start(Shipped.LIBRARY, "Test", board.identity(), recipe);
                 assertThat(Checks.run(Shipped.elaborate(started)))
@@ -211,7 +212,7 @@ final class WiringPlanTest {
         }
     }
 
-    /** Every block type is placed on every board, and wired without an error. */
+    /** Every block type is placed on every board where it fits, and wired without an error. */
     @Test
     void everyBlockTypeIsWired() {
         for (var board : Shipped.LIBRARY.boards()) {
@@ -221,7 +222,11 @@ final class WiringPlanTest {
                             "Test",
                             board.identity(),
                             Shipped.LIBRARY.recipe("console").orElseThrow());
+            Device device = Shipped.LIBRARY.device(board.device()).orElseThrow();
             for (var type : Shipped.LIBRARY.types()) {
+                if (type.needs() != null && device.hardBlocks(type.needs()) == 0) {
+                    continue;
+                }
                 Platform placed =
                         editor.apply(base, new Edit.AddBlock("another", type.identity(), null));
                 Platform wired = editor.apply(placed, plan(placed).asEdit("wire"));

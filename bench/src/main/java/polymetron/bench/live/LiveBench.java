@@ -266,7 +266,7 @@ public final class LiveBench implements AutoCloseable {
             if (!running) {
                 machine.settle();
             }
-            for (Register register : target.block().shape().registers()) {
+            for (Register register : target.registers()) {
                 for (int index = 0; index < Math.min(register.count(), MOST_ROWS); index++) {
                     long offset = register.offset() + (long) index * register.stride();
                     values.add(
@@ -305,7 +305,7 @@ public final class LiveBench implements AutoCloseable {
     public void write(String block, String name, int index, long value) {
         BlockModel model = model(block);
         Register register =
-                target(block).block().shape().registers().stream()
+                target(block).registers().stream()
                         .filter(each -> each.name().equals(name))
                         .findFirst()
                         .orElseThrow(

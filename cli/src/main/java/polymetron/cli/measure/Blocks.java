@@ -26,7 +26,7 @@ final class Blocks {
 
     static Block block(String name, String type) {
         Vlnv identity = Vlnv.parse("polymetron:" + type + ":1.0");
-        return new Block(name, identity, new TreeMap<>(), null, null, null, null)
+        return Block.of(name, identity)
                 .withDomain("clk", DOMAIN)
                 .withDomain("rst", DOMAIN);
     }

@@ -1,0 +1,66 @@
+package polymetron.finding;
+
+import java.util.ArrayList;
+import java.util.List;
+import polymetron.edit.Edit;
+import polymetron.edit.RejectedEdit;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.StreamLink;
+import polymetron.stream.StreamEnd;
+import polymetron.stream.StreamJoin;
+import polymetron.stream.StreamNet;
+
+/** The fixes that lead stream sources to sinks. */
+final class StreamFixes {
+    private static final int MOST = 6;
+
+    private StreamFixes() {}
+
+    /** Every way to lead one of the sources to one of the sinks without a circle, at most six. */
+    static List<Fix> joining(
+            ElaboratedPlatform platform,
+            StreamNet net,
+            List<StreamEnd> sources,
+            List<StreamEnd> sinks) {
+        List<Fix> fixes = new ArrayList<>();
+        for (StreamEnd source : sources) {
+            for (StreamEnd sink : sinks) {
+                if (fixes.size() < MOST && !net.leadsBack(source, sink)) {
+                    join(fixes, platform, source, sink, "Lead %s to %s");
+                }
+            }
+        }
+        return fixes;
+    }
+
+    /** The fix that puts what is missing between the ends of a stream. */
+    static List<Fix> adapting(ElaboratedPlatform platform, StreamLink link) {
+        List<Fix> fixes = new ArrayList<>();
+        join(
+                fixes,
+                platform,
+                new StreamEnd(link.block(), link.source()),
+                new StreamEnd(link.sinkBlock(), link.sink()),
+                "Put adapters between %s and %s");
+        return fixes;
+    }
+
+    private static void join(
+            List<Fix> fixes,
+            ElaboratedPlatform platform,
+            StreamEnd source,
+            StreamEnd sink,
+            String words) {
+        try {
+            StreamJoin join = StreamJoin.of(platform, source, sink);
+            String label =
+                    words.formatted(source.ref(), sink.ref())
+                            + (join.parts().isEmpty()
+                                    ? ""
+                                    : ", with " + String.join(" and ", join.parts()));
+            fixes.add(new Fix(label, new Edit.Several(label, join.edits())));
+        } catch (RejectedEdit impossible) {
+            // No adapter does it, so there is nothing to offer.
+        }
+    }
+}

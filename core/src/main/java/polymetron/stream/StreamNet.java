@@ -1,0 +1,96 @@
+package polymetron.stream;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.SizedStream;
+import polymetron.elaborate.StreamLink;
+
+/** The streams of a platform: which source feeds which sink, and what is open. Ends are in the order of their names. */
+public final class StreamNet {
+    private final List<StreamEnd> sources = new ArrayList<>();
+    private final List<StreamEnd> sinks = new ArrayList<>();
+    private final Map<InterfaceRef, StreamLink> links = new HashMap<>();
+    private final Map<InterfaceRef, StreamLink> feeders = new HashMap<>();
+
+    public StreamNet(ElaboratedPlatform platform) {
+        for (ElaboratedBlock block : platform.blocks()) {
+            for (SizedStream form : block.shape().streams()) {
+                (form.isSource() ? sources : sinks).add(new StreamEnd(block, form));
+            }
+        }
+        sources.sort(Comparator.comparing(StreamEnd::ref));
+        sinks.sort(Comparator.comparing(StreamEnd::ref));
+        for (StreamLink link : platform.streams()) {
+            links.put(link.ref(), link);
+            if (link.sink() != null) {
+                feeders.putIfAbsent(link.sinkRef(), link);
+            }
+        }
+    }
+
+    public List<StreamEnd> sources() {
+        return sources;
+    }
+
+    public List<StreamEnd> sinks() {
+        return sinks;
+    }
+
+    public Optional<StreamEnd> source(InterfaceRef ref) {
+        return sources.stream().filter(end -> end.ref().equals(ref)).findFirst();
+    }
+
+    public Optional<StreamEnd> sink(InterfaceRef ref) {
+        return sinks.stream().filter(end -> end.ref().equals(ref)).findFirst();
+    }
+
+    /** The stream of a source. */
+    public StreamLink link(StreamEnd source) {
+        return links.get(source.ref());
+    }
+
+    /** The stream that feeds a sink; empty when none does. */
+    public Optional<StreamLink> feeder(InterfaceRef sink) {
+        return Optional.ofNullable(feeders.get(sink));
+    }
+
+    public List<StreamEnd> openSources() {
+        return sources.stream().filter(end -> link(end).isOpen()).toList();
+    }
+
+    public List<StreamEnd> openSinks() {
+        return sinks.stream().filter(end -> !feeders.containsKey(end.ref())).toList();
+    }
+
+    /** Whether what goes into a sink comes back to the source, so that joining both makes a circle. */
+    public boolean leadsBack(StreamEnd source, StreamEnd sink) {
+        Set<String> passed = new HashSet<>();
+        Deque<String> next = new ArrayDeque<>(List.of(sink.block().name()));
+        while (!next.isEmpty()) {
+            String block = next.pop();
+            if (block.equals(source.block().name())) {
+                return true;
+            }
+            if (passed.add(block)) {
+                for (StreamEnd end : sources) {
+                    StreamLink link = link(end);
+                    if (end.block().name().equals(block) && link.sink() != null) {
+                        next.push(link.sinkBlock().name());
+                    }
+                }
+            }
+        }
+        return false;
+    }
+}
