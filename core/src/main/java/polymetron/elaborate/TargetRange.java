@@ -2,6 +2,7 @@ package polymetron.elaborate;
 
 import java.util.List;
 import polymetron.address.AddressRange;
+import polymetron.library.SoftwareBinding;
 
 /**
  * A target on a bus.
@@ -45,5 +46,10 @@ public record TargetRange(
     /** The registers behind it. */
     public List<Register> registers() {
         return block.shape().registersOf(form.name());
+    }
+
+    /** How software finds and drives what is behind it. */
+    public SoftwareBinding software() {
+        return form.type().software() == null ? block.type().software() : form.type().software();
     }
 }

@@ -80,7 +80,7 @@ final class DeviceTree implements Exporter {
 
         private void chosen() {
             view.devices().stream()
-                    .filter(device -> Uart.isUart(device.block()))
+                    .filter(Uart::isUart)
                     .findFirst()
                     .ifPresent(
                             console -> {
@@ -143,8 +143,8 @@ final class DeviceTree implements Exporter {
 
         private long timebaseHz() {
             return view.devices().stream()
+                    .filter(device -> isStandard(device, "riscv-aclint"))
                     .map(TargetRange::block)
-                    .filter(block -> isStandard(block, "riscv-aclint"))
                     .mapToLong(
                             block ->
                                     view.platform().frequencyHz(block)
@@ -153,8 +153,8 @@ final class DeviceTree implements Exporter {
                     .orElse(0);
         }
 
-        private static boolean isStandard(ElaboratedBlock block, String standard) {
-            return standard.equals(block.type().software().standard());
+        private static boolean isStandard(TargetRange device, String standard) {
+            return standard.equals(device.software().standard());
         }
 
         private void devices() {
@@ -167,9 +167,9 @@ final class DeviceTree implements Exporter {
             line("compatible = \"simple-bus\";");
             line("ranges;");
             for (TargetRange device : view.devices()) {
-                if (isStandard(device.block(), "riscv-aclint")) {
+                if (isStandard(device, "riscv-aclint")) {
                     timer(device);
-                } else if (isStandard(device.block(), "riscv-plic")) {
+                } else if (isStandard(device, "riscv-plic")) {
                     controller(device);
                 } else {
                     device(device);
@@ -190,7 +190,7 @@ final class DeviceTree implements Exporter {
             // unit address is
             // that of the first (Devicetree Specification 0.4, 2.2.1).
             open("%s: mtimer@%x".formatted(label(device), base + MTIME_OFFSET));
-            compatible(device.block());
+            compatible(device);
             line(
                     "reg = <%s>, <%s>;",
                     cells(base + MTIME_OFFSET, 8),
@@ -201,7 +201,7 @@ final class DeviceTree implements Exporter {
 
         private void controller(TargetRange device) {
             open("%s: interrupt-controller@%x".formatted(label(device), device.range().base()));
-            compatible(device.block());
+            compatible(device);
             line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
             line("interrupt-controller;");
             line("#interrupt-cells = <1>;");
@@ -213,9 +213,9 @@ final class DeviceTree implements Exporter {
 
         private void device(TargetRange device) {
             ElaboratedBlock block = device.block();
-            String node = Uart.isUart(block) ? "serial" : block.type().identity().name();
+            String node = Uart.isUart(device) ? "serial" : block.type().identity().name();
             open("%s: %s@%x".formatted(label(device), node, device.range().base()));
-            compatible(block);
+            compatible(device);
             line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
             String domain =
                     block.type().clocks().isEmpty()
@@ -224,8 +224,8 @@ final class DeviceTree implements Exporter {
             if (domain != null && view.platform().domainIndex().containsKey(domain)) {
                 line("clocks = <&clock_%s>;", domain);
             }
-            if (Uart.isUart(block)) {
-                line("clock-frequency = <%s>;", view.platform().frequencyHz(block));
+            if (Uart.isUart(device)) {
+                line("clock-frequency = <%s>;", Uart.clockHz(view.platform(), device));
                 line("current-speed = <%s>;", block.shape().number(Uart.BAUD));
                 line("reg-shift = <2>;");
                 line("reg-io-width = <4>;");
@@ -260,9 +260,9 @@ final class DeviceTree implements Exporter {
             }
         }
 
-        private void compatible(ElaboratedBlock block) {
+        private void compatible(TargetRange device) {
             List<String> quoted =
-                    block.type().software().compatible().stream()
+                    device.software().compatible().stream()
                             .map(name -> "\"" + name + "\"")
                             .toList();
             line("compatible = %s;", String.join(", ", quoted));

@@ -39,4 +39,9 @@ public record ElfProgram(int flags, long entry, List<Segment> segments, List<Sec
             boolean hasContents,
             boolean writable,
             boolean executable) {}
+
+    /** Whether it uses compressed instructions (RISC-V ELF psABI, flag EF_RISCV_RVC). */
+    public boolean isCompressed() {
+        return (flags & 1) != 0;
+    }
 }

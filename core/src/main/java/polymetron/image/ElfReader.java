@@ -55,11 +55,6 @@ public final class ElfReader {
                     "the program is for machine %s; the processor is RISC-V, machine 243"
                             .formatted(shortAt(18)));
         }
-        if ((file.getInt(36) & 1) != 0) {
-            throw new ElfException(
-                    "the program uses compressed instructions; compile with -march=rv32i or"
-                            + " rv32im");
-        }
         return new ElfProgram(file.getInt(36), wordAt(24), segments(), sections());
     }
 

@@ -8,6 +8,7 @@ import polymetron.address.Address;
 import polymetron.address.AddressRange;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
+import polymetron.handoff.InstructionSet;
 import polymetron.handoff.SoftwareView;
 
 /**
@@ -148,6 +149,13 @@ public record ProgramImage(
                                     Address.format(program.entry()),
                                     view.processor().name(),
                                     Address.format(reset)));
+        }
+        if (program.isCompressed() && !InstructionSet.of(view.processor()).compressed()) {
+            problems.add(
+                    "the program uses compressed instructions, %s has none; compile with -march=%s"
+                            .formatted(
+                                    view.processor().name(),
+                                    InstructionSet.of(view.processor()).name()));
         }
         if ((program.flags() & 0x6) != 0) {
             problems.add(

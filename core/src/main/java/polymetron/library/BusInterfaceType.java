@@ -15,6 +15,7 @@ import polymetron.expression.Expression;
  * @param burst longest burst of an initiator, in transfers; null for single transfers
  * @param base address at which a target always is; null when it can be anywhere
  * @param seenBy initiator of the same block that sees a target without any bus between; null for a target on a bus
+ * @param software how software finds what is behind a target; null when it is the block's own way
  * @param window addresses that an initiator passes on to its bus; null for all
  * @param writable whether stores change a target of usage memory
  * @param when whether the interface is there; null for always
@@ -34,6 +35,7 @@ public record BusInterfaceType(
         Expression base,
         String seenBy,
         Window window,
+        SoftwareBinding software,
         Expression writable,
         Expression when,
         String clock) {

@@ -3,11 +3,15 @@ package polymetron.serial;
 import java.util.Optional;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.TargetRange;
 
 /** Blocks with the register model of the 16550. */
 public final class Uart {
     /** Parameter that holds the wanted rate in baud. */
     public static final String BAUD = "BAUD";
+
+    /** Name of the parameter with the clock of a UART inside a block. */
+    public static final String OWN_CLOCK = "CONSOLE_HZ";
 
     private static final String MODEL = "16550";
 
@@ -23,5 +27,17 @@ public final class Uart {
         return isUart(block) && clockHz > 0
                 ? Optional.of(new BaudRate(block.shape().number(BAUD), clockHz))
                 : Optional.empty();
+    }
+
+    /** Whether a target is a UART: the block itself, or one inside it. */
+    public static boolean isUart(TargetRange target) {
+        return MODEL.equals(target.software().standard());
+    }
+
+    /** Clock in hertz of a UART; one inside a block has a fixed clock of its own. */
+    public static long clockHz(ElaboratedPlatform platform, TargetRange uart) {
+        return uart.form().isForBus()
+                ? platform.frequencyHz(uart.block())
+                : uart.block().shape().number(OWN_CLOCK);
     }
 }

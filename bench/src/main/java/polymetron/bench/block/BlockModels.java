@@ -21,6 +21,8 @@ public final class BlockModels {
                                             Uart.baudRate(platform, block)
                                                     .map(rate -> (int) rate.divisor())
                                                     .orElse(1)),
+                            "hard-complex",
+                            (platform, block) -> new UartModel(ownDivisor(block)),
                             "gpio",
                             (platform, block) ->
                                     new GpioModel(
@@ -45,6 +47,12 @@ public final class BlockModels {
                                             (int) block.shape().number("PRIORITY_BITS")));
 
     private BlockModels() {}
+
+    /** Divisor of the console inside a processor complex (PC16550D data sheet, table III). */
+    private static int ownDivisor(ElaboratedBlock block) {
+        long rate = 16 * block.shape().number(Uart.BAUD);
+        return (int) Math.max(1, (block.shape().number(Uart.OWN_CLOCK) + rate / 2) / rate);
+    }
 
     /** A new model of a block; empty when it has no registers. */
     public static Optional<BlockModel> create(ElaboratedPlatform platform, ElaboratedBlock block) {

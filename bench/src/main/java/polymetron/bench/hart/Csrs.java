@@ -8,6 +8,9 @@ public final class Csrs {
     private static final int LINES =
             1 << Trap.SOFTWARE_LINE | 1 << Trap.TIMER_LINE | 1 << Trap.EXTERNAL_LINE;
 
+    /** First of the lines that the platform may use as it likes (Privileged ISA, 3.1.9). */
+    private static final int FIRST_LOCAL_LINE = 16;
+
     private final int hartId;
     private final int misa;
     private int mstatus;
@@ -22,6 +25,7 @@ public final class Csrs {
     private long cycleOffset;
     private long retiredOffset;
     private long traps;
+    private int lines = LINES;
 
     Csrs(int hartId, boolean multiplies) {
         this.hartId = hartId;
@@ -42,6 +46,11 @@ public final class Csrs {
         cycleOffset = 0;
         retiredOffset = 0;
         traps = 0;
+    }
+
+    /** Gives the hart lines of its own from number 16 on, at most 16. */
+    public void addLocalLines(int count) {
+        lines = LINES | (int) ((1L << count) - 1 << FIRST_LOCAL_LINE);
     }
 
     /** Sets an interrupt line of the hart. */
@@ -135,7 +144,7 @@ public final class Csrs {
     void write(int number, int value) {
         switch (number) {
             case 0x300 -> mstatus = value & (MIE | MPIE) | MPP;
-            case 0x304 -> mie = value & LINES;
+            case 0x304 -> mie = value & lines;
             case 0x305 -> mtvec = value & ~2;
             case 0x340 -> mscratch = value;
             case 0x341 -> mepc = value & ~3;

@@ -119,13 +119,15 @@ public final class Hart {
         if (!csrs.interruptsOn()) {
             return false;
         }
-        // Order of the Privileged ISA, 3.1.9: external, software, timer.
+        // Order of the Privileged ISA, 3.1.9: external, software, timer; then the platform's own.
         int number =
                 (pending & 1 << Trap.EXTERNAL_LINE) != 0
                         ? Trap.EXTERNAL_LINE
                         : (pending & 1 << Trap.SOFTWARE_LINE) != 0
                                 ? Trap.SOFTWARE_LINE
-                                : Trap.TIMER_LINE;
+                                : (pending & 1 << Trap.TIMER_LINE) != 0
+                                        ? Trap.TIMER_LINE
+                                        : Integer.numberOfTrailingZeros(pending);
         pc = csrs.enterTrap(pc, 0x8000_0000 | number, 0);
         return true;
     }

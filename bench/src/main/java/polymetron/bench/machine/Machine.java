@@ -57,8 +57,15 @@ public final class Machine {
             BlockModels.create(platform, block).ifPresent(model -> models.put(block.name(), model));
         }
         ElaboratedBlock processor = view.processor();
-        BusMap fetch = map(processor, true);
         BusMap data = map(processor, false);
+        // A processor with one side for both fetches where it loads and stores.
+        boolean apart =
+                platform.spaces().stream()
+                        .anyMatch(
+                                space ->
+                                        space.initiator().block() == processor
+                                                && space.initiator().fetches());
+        BusMap fetch = apart ? map(processor, true) : data;
         this.hart =
                 new Hart(
                         fetch,
@@ -69,6 +76,10 @@ public final class Machine {
                         (int) processor.shape().number("HART_ID"));
         this.clockHz = Math.max(1, platform.frequencyHz(processor));
         hart.onProgress(this::catchUp);
+        processor
+                .shape()
+                .interrupt("local")
+                .ifPresent(local -> hart.csrs().addLocalLines(local.count()));
         platform.interrupts().forEach(this::addWire);
         reset();
     }
@@ -104,8 +115,9 @@ public final class Machine {
                     "%s is larger than the 256 MiB that the bench can hold"
                             .formatted(target.label()));
         }
+        // By block: a memory with several ports is one memory.
         return memories.computeIfAbsent(
-                target.ref().toString(),
+                target.block().name(),
                 ref -> new Ram((int) target.form().sizeBytes(), target.form().isWritable()));
     }
 
@@ -119,6 +131,10 @@ public final class Machine {
                     switch (link.sink().type().line()) {
                         case "software" -> Trap.SOFTWARE_LINE;
                         case "timer" -> Trap.TIMER_LINE;
+                        case "device" ->
+                                link.sink().name().equals("local")
+                                        ? link.wire().input()
+                                        : Trap.EXTERNAL_LINE;
                         default -> Trap.EXTERNAL_LINE;
                     };
             wires.add(new Wire(source, link.source().name(), null, line));
@@ -178,6 +194,11 @@ public final class Machine {
         if (!program.fits()) {
             throw new BenchException(String.join("; ", program.problems()));
         }
+        if (program.program().isCompressed()) {
+            throw new BenchException(
+                    "the bench runs no compressed instructions; compile with -march=rv32im_zicsr to"
+                            + " try the program here");
+        }
         image = program;
         reset();
     }
@@ -193,7 +214,7 @@ public final class Machine {
                                 .filter(memory -> memory.range().contains(chunk.address()))
                                 .findFirst()
                                 .orElseThrow();
-                memories.get(target.ref().toString())
+                memories.get(target.block().name())
                         .load((int) (chunk.address() - target.range().base()), chunk.bytes());
             }
         }
@@ -242,13 +263,21 @@ public final class Machine {
     /** Tells what came from outside (a switch, a character) to the wires. */
     public void settle() {
         advanceModels();
+        // Several wires may share a line of the hart: it is high when one of them is.
+        int high = 0;
+        int wired = 0;
         for (Wire wire : wires) {
-            boolean high = wire.source().interrupt(wire.name());
+            boolean raised = wire.source().interrupt(wire.name());
             if (wire.sink() != null) {
-                wire.sink().setInput(wire.input(), high);
+                wire.sink().setInput(wire.input(), raised);
             } else {
-                hart.csrs().setLine(wire.input(), high);
+                wired |= 1 << wire.input();
+                high |= raised ? 1 << wire.input() : 0;
             }
+        }
+        for (int lines = wired; lines != 0; lines &= lines - 1) {
+            int line = Integer.numberOfTrailingZeros(lines);
+            hart.csrs().setLine(line, (high & 1 << line) != 0);
         }
         nextEvent = BlockModel.NEVER;
         for (BlockModel model : models.values()) {

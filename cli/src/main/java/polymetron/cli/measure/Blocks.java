@@ -1,7 +1,6 @@
 package polymetron.cli.measure;
 
 import java.util.List;
-import java.util.TreeMap;
 import polymetron.address.Address;
 import polymetron.library.Vlnv;
 import polymetron.platform.Attachment;
@@ -26,9 +25,7 @@ final class Blocks {
 
     static Block block(String name, String type) {
         Vlnv identity = Vlnv.parse("polymetron:" + type + ":1.0");
-        return Block.of(name, identity)
-                .withDomain("clk", DOMAIN)
-                .withDomain("rst", DOMAIN);
+        return Block.of(name, identity).withDomain("clk", DOMAIN).withDomain("rst", DOMAIN);
     }
 
     static Block processor(String name) {
