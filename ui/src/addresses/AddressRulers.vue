@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import type { PlatformView } from '../api/client'
+import type { AddressesView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 
-defineProps<{ rulers: PlatformView['rulers'] }>()
+defineProps<{ rulers: AddressesView['rulers'] }>()
 const context = usePlatform()
 const blockOf = (label: string): string => label.split('.')[0] ?? label
 const isEmpty = (cells: string[][]): boolean => cells.every((cell) => cell.length === 0)

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
+import { answer, client, type AddressesView } from '../api/client'
 import AddressRulers from './AddressRulers.vue'
 import RangeTable from './RangeTable.vue'
 import ReachGrid from './ReachGrid.vue'
@@ -10,6 +12,12 @@ import { usePlatform } from '../frame/platform'
 const context = usePlatform()
 const platform = computed(() => context.platform.value)
 const placing = ref(false)
+const { data: addresses } = useQuery({
+    queryKey: computed(() => ['addresses', context.id, platform.value?.revision]),
+    queryFn: () =>
+        answer(client.GET('/api/platforms/{id}/addresses', { params: { path: { id: context.id } } })),
+    placeholderData: (before: AddressesView | undefined) => before,
+})
 </script>
 
 <template>
@@ -21,7 +29,7 @@ const placing = ref(false)
         </div>
         <div v-else class="grid grid-cols-[minmax(400px,1fr)_minmax(560px,1.3fr)] gap-6 px-5 py-4">
             <div class="flex flex-col gap-6">
-                <AddressRulers :rulers="platform.rulers" />
+                <AddressRulers v-if="addresses" :rulers="addresses.rulers" />
                 <ReachGrid :platform="platform" />
             </div>
             <div class="flex flex-col gap-6">
@@ -37,7 +45,7 @@ const placing = ref(false)
                     <h2 class="text-lg font-semibold">Free space</h2>
                     <table class="mt-1 text-[14px]">
                         <tbody>
-                            <tr v-for="gap in platform.free" :key="gap.bus + gap.base">
+                            <tr v-for="gap in addresses?.free" :key="gap.bus + gap.base">
                                 <td class="pr-6 text-soft">{{ gap.bus }}</td>
                                 <td class="pr-2 font-mono text-[13px]">{{ gap.base }}</td>
                                 <td class="pr-6 font-mono text-[13px]">– {{ gap.last }}</td>

@@ -25,22 +25,12 @@ const rows = computed<Row[]>(() =>
                 bus: bus.name,
                 target,
                 first: at === 0 && props.platform.buses.length > 1,
-                seen: seenAt(target),
-                sizable: props.platform.blocks
-                    .filter((block) => block.name === target.block)
-                    .some((block) => block.parameters.some((value) => value.parameter.name === 'SIZE')),
+                seen: target.seen ?? undefined,
+                sizable: target.sizable,
             }),
         ),
     ),
 )
-
-function seenAt(target: TargetView): string | undefined {
-    const reach = props.platform.blocks
-        .find((block) => block.name === target.block)
-        ?.interfaces.find((form) => form.name === target.busInterface)
-        ?.reachedBy.find((each) => each.via.length > 0)
-    return reach && `${reach.initiator} sees it at ${reach.base}`
-}
 
 function place(row: Row, base: string | null | undefined, held: boolean): Promise<boolean> {
     return context.edit({

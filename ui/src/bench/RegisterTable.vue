@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answer, client, type PlatformView } from '../api/client'
 import AddressField from '../compose/AddressField.vue'
+import { useBlockSheet } from '../compose/blockSheet'
 import { copy, tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 
@@ -34,7 +35,8 @@ const { data: values } = useQuery({
     placeholderData: (before) => before,
 })
 
-const about = computed(() => props.platform.blocks.find((each) => each.name === block.value)?.registers ?? [])
+const sheet = useBlockSheet(context, () => block.value)
+const about = computed(() => sheet.value?.registers ?? [])
 const accessOf = (name: string): string => about.value.find((each) => each.name === name)?.access ?? 'rw'
 const explains = (name: string): string => about.value.find((each) => each.name === name)?.explains ?? ''
 const conditionOf = (name: string): string =>

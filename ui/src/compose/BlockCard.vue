@@ -2,6 +2,8 @@
 import { computed } from 'vue'
 import type { TargetView } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { openMenu } from './contextMenu'
+import { beginDrag, endDrag } from './dragging'
 import { tagsOf } from './nets'
 import { usePicture } from './picture'
 import { useSelection } from './selection'
@@ -12,7 +14,9 @@ const context = usePlatform()
 const picture = usePicture()
 const lit = computed(() => picture.lit.value?.has(props.target.block) ?? false)
 const faded = computed(
-    () => picture.world.value?.has(`${props.target.block}.${props.target.busInterface}`) === false,
+    () =>
+        picture.world.value?.has(`${props.target.block}.${props.target.busInterface}`) === false ||
+        picture.matches.value?.has(props.target.block) === false,
 )
 const block = computed(() => context.platform.value?.blocks.find((each) => each.name === props.target.block))
 const selection = useSelection()
@@ -26,13 +30,7 @@ const tags = computed(() =>
 /** The tag of this block that is on the net that is pointed at. */
 const pointed = computed(() => tags.value.find((tag) => tag.net === picture.net.value)?.net)
 /** What tells this block from others of its type. */
-const detail = computed(() => {
-    const width = block.value?.parameters.find((each) => each.parameter.name === 'WIDTH')
-    const direction = block.value?.parameters.find((each) => each.parameter.name === 'DIRECTION')
-    return width && direction
-        ? `${block.value?.title ?? ''} · ${width.shown.replace(' lines', '')} ${direction.shown}`
-        : (block.value?.title ?? '')
-})
+const detail = computed(() => block.value?.detail ?? '')
 </script>
 
 <template>
@@ -59,7 +57,11 @@ const detail = computed(() => {
             data-card
             :data-block="target.block"
             :aria-pressed="selected"
+            draggable="true"
             @click="selection.click(target.block, $event)"
+            @contextmenu.prevent="openMenu($event, target.block)"
+            @dragstart="beginDrag($event, target.block, target.busInterface)"
+            @dragend="endDrag"
         >
             <span class="flex w-full items-baseline justify-between gap-1">
                 <span class="truncate font-semibold">{{ target.label }}</span>
@@ -76,6 +78,9 @@ const detail = computed(() => {
             <span v-if="zoom === 'near'" class="mt-1 flex flex-wrap gap-1">
                 <span v-if="target.held" class="tag !text-accent">held</span>
                 <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>
+                <span v-if="block?.group" class="tag" :title="`in group ${block.group}`">{{
+                    block.group
+                }}</span>
                 <span v-if="target.leadsTo" class="tag">to {{ target.leadsTo }}</span>
                 <span v-if="target.adapters.length" class="tag" :title="target.adapters.join('\n')"
                     >adapted</span

@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import { TrashIcon } from '@heroicons/vue/20/solid'
 import { computed } from 'vue'
-import type { BlockView, InterfaceView, InterruptView, OutwardView } from '../api/client'
+import type { BlockSheet, InterfaceView, InterruptView, OutwardView } from '../api/client'
 import EditableName from '../frame/EditableName.vue'
 import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import AddressField from './AddressField.vue'
 import ParameterField from './ParameterField.vue'
 import RegisterList from './RegisterList.vue'
+import StreamEnds from './StreamEnds.vue'
+import VersionRow from './VersionRow.vue'
 import { useSelection } from './selection'
 
-const props = defineProps<{ block: BlockView }>()
+const props = defineProps<{ block: BlockSheet }>()
 const context = usePlatform()
 const platform = computed(() => context.platform.value)
 const targets = computed(() => props.block.interfaces.filter((form) => form.role === 'target'))
@@ -110,7 +112,16 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                     <TrashIcon class="size-5" />
                 </button>
             </div>
-            <p class="px-1 text-[13px] text-soft">{{ block.title }} · {{ block.type.split(':').at(-1) }}</p>
+            <VersionRow :block="block" />
+            <p v-if="block.group" class="px-1 text-[13px] text-soft">
+                in group
+                <button
+                    class="text-accent hover:underline"
+                    @click="context.selected.value = `group ${block.group}`"
+                >
+                    {{ block.group }}
+                </button>
+            </p>
             <p class="px-1 text-[13px] text-soft">{{ block.summary }}</p>
         </div>
         <section v-if="block.parameters.length">
@@ -123,7 +134,11 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
             />
         </section>
         <section v-for="form in targets" :key="form.name">
-            <h2 class="heading">Where software finds it</h2>
+            <h2 class="heading">
+                {{
+                    targets.length > 1 ? `Where software finds its ${form.title}` : 'Where software finds it'
+                }}
+            </h2>
             <template v-if="form.bus">
                 <AddressField
                     label="base"
@@ -148,7 +163,11 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                     <span class="text-[13px] text-soft">automatic placement leaves it</span>
                 </label>
             </template>
-            <label class="grid grid-cols-[96px_1fr] items-center py-0.5">
+            <p v-if="form.inside" class="py-0.5 text-[13px] text-soft">
+                Inside the block, always at <span class="font-mono text-ink">{{ form.base }}</span>,
+                {{ form.size }}.
+            </p>
+            <label v-else class="grid grid-cols-[96px_1fr] items-center py-0.5">
                 <span>bus</span>
                 <select class="input" :value="form.bus ?? ''" @change="onBus(form, valueOf($event))">
                     <option value="">none</option>
@@ -182,6 +201,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                 </select>
             </label>
         </section>
+        <StreamEnds v-if="block.streams.length" :block="block" />
         <section v-if="block.interrupts.length">
             <h2 class="heading">Interrupts</h2>
             <div v-for="wire in block.interrupts" :key="wire.name" class="flex items-center gap-2 py-0.5">

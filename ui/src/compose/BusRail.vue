@@ -4,16 +4,22 @@ import type { BusView } from '../api/client'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
 import BlockCard from './BlockCard.vue'
+import { dragging, drop, hover } from './dragging'
+import { foldSlots } from './foldSlots'
+import GroupCard from './GroupCard.vue'
+import { usePicture } from './picture'
 import RailHeader from './RailHeader.vue'
 import { layOutRail } from './railLayout'
 import { SIZES, zoom } from './zoom'
 
 const props = defineProps<{ bus: BusView; width: number }>()
 const context = usePlatform()
+const picture = usePicture()
 /** A bus behind a bridge stands a step further in. */
 const STEP = 28
 const indent = computed(() => props.bus.depth * STEP)
-const layout = computed(() => layOutRail(props.bus.slots, props.width - indent.value, SIZES[zoom.value]))
+const slots = computed(() => foldSlots(props.bus.slots, picture.drawnAs))
+const layout = computed(() => layOutRail(slots.value, props.width - indent.value, SIZES[zoom.value]))
 
 function addAt(base: string): void {
     open.addAt = { base, bus: props.bus.name }
@@ -38,7 +44,13 @@ function addAt(base: string): void {
                         class="absolute"
                         :style="{ left: `${item.x}px`, top: `${row.y + 5}px`, width: `${item.width}px` }"
                     >
-                        <BlockCard :target="item.slot.target" />
+                        <GroupCard
+                            v-if="item.slot.group"
+                            :group="item.slot.group.name"
+                            :count="item.slot.group.count"
+                            :base="item.slot.base"
+                        />
+                        <BlockCard v-else :target="item.slot.target" />
                     </div>
                     <button
                         v-else
@@ -50,7 +62,15 @@ function addAt(base: string): void {
                             height: `${SIZES[zoom].row - (zoom === 'far' ? 12 : 44)}px`,
                         }"
                         :title="`Free from ${item.slot.base} to ${item.slot.last}: add a block here`"
+                        :class="
+                            dragging.over === `${bus.name} ${item.slot.base}`
+                                ? 'rounded bg-accent-soft outline-2 outline-accent'
+                                : ''
+                        "
                         @click="addAt(item.slot.base)"
+                        @dragenter.prevent="hover(context, bus.name, item.slot.base)"
+                        @dragover.prevent="hover(context, bus.name, item.slot.base)"
+                        @drop.prevent="drop(context)"
                     >
                         <span
                             class="block h-[5px] [background:repeating-linear-gradient(90deg,var(--soft)_0_3px,transparent_3px_7px)]"

@@ -1,23 +1,32 @@
 <script setup lang="ts">
 import { PlusIcon } from '@heroicons/vue/20/solid'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
 import { isTyping, open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
-import BlockInspector from './BlockInspector.vue'
+import BlockPanel from './BlockPanel.vue'
 import BusInspector from './BusInspector.vue'
+import ContextMenu from './ContextMenu.vue'
 import DomainBand from './DomainBand.vue'
+import { dragging } from './dragging'
+import GroupDialog from './GroupDialog.vue'
+import GroupInspector from './GroupInspector.vue'
 import LooseBlocks from './LooseBlocks.vue'
-import RemoveDialog from './RemoveDialog.vue'
+import { naming } from './naming'
 import { providePicture } from './picture'
+import RecipeDialog from './RecipeDialog.vue'
+import RemoveDialog from './RemoveDialog.vue'
 import { provideSelection } from './selection'
 import SeveralInspector from './SeveralInspector.vue'
-import { setZoom, zoom } from './zoom'
+import StreamLanes from './StreamLanes.vue'
+import { SCALES, scale, setZoom, zoom } from './zoom'
 
 const context = usePlatform()
 const selection = provideSelection(context)
-providePicture(context)
+const { filter, isFolded, toggleFold } = providePicture(context)
 const platform = computed(() => context.platform.value)
 const picture = ref<HTMLElement>()
+const frame = ref<HTMLElement>()
+const filterField = ref<HTMLInputElement>()
 const width = ref(900)
 
 let observer: ResizeObserver | undefined
@@ -63,6 +72,30 @@ const selectedBlock = computed(() => {
     return platform.value?.blocks.find((block) => block.name === name)
 })
 
+const selectedGroup = computed(() =>
+    platform.value?.groups.find((group) => context.selected.value === `group ${group.name}`),
+)
+
+/** Makes the picture so small that all of it can be seen, or gives it its own size again. */
+async function fit(): Promise<void> {
+    if (scale.value < 1 || zoom.value === 'far') {
+        scale.value = 1
+        setZoom('near')
+        return
+    }
+    setZoom('far')
+    for (const each of SCALES) {
+        scale.value = each
+        await nextTick()
+        await new Promise(requestAnimationFrame)
+        await nextTick()
+        if (frame.value && frame.value.scrollHeight <= frame.value.clientHeight) {
+            break
+        }
+    }
+    frame.value?.scrollTo(0, 0)
+}
+
 /** Selects the card before or behind the one that is focused or selected. */
 function step(by: 1 | -1): void {
     const cards = [...(picture.value?.querySelectorAll<HTMLElement>('[data-card]') ?? [])]
@@ -89,7 +122,17 @@ function onKey(event: KeyboardEvent): void {
     } else if (command && event.key === 'd' && selectedBlock.value) {
         event.preventDefault()
         void selection.duplicate()
+    } else if (!command && event.key === 'f') {
+        event.preventDefault()
+        void fit()
+    } else if (!command && event.key === 'g' && selectedBlock.value) {
+        event.preventDefault()
+        naming.group = [...selection.names.value]
+    } else if (!command && event.key === '/') {
+        event.preventDefault()
+        filterField.value?.focus()
     } else if (!command && (event.key === '-' || event.key === '+')) {
+        scale.value = 1
         setZoom(event.key === '-' ? 'far' : 'near')
     } else if (['ArrowRight', 'ArrowLeft'].includes(event.key)) {
         event.preventDefault()
@@ -117,12 +160,47 @@ function add(): void {
 
 <template>
     <div v-if="platform" class="flex h-full">
-        <section class="relative min-w-0 flex-1 overflow-auto" aria-label="Picture of the platform">
-            <div class="flex items-center justify-between gap-2 px-4 pt-3">
-                <p class="text-[13px] text-soft">
+        <section
+            ref="frame"
+            class="relative min-w-0 flex-1 overflow-auto"
+            aria-label="Picture of the platform"
+        >
+            <div class="sticky top-0 z-10 flex items-center justify-between gap-2 bg-paper px-4 pt-3 pb-1">
+                <p class="flex flex-wrap items-center gap-x-2 text-[13px] text-soft">
                     {{ platform.boardTitle }} · {{ platform.blocks.length }} blocks
+                    <template v-for="group in platform.groups" :key="group.name">
+                        <span class="inline-flex">
+                            <button
+                                class="rounded-l border border-line bg-sheet px-1.5 hover:border-accent"
+                                :aria-expanded="!isFolded(group.name)"
+                                :aria-label="`${isFolded(group.name) ? 'Unfold' : 'Fold'} group ${group.name}`"
+                                :title="isFolded(group.name) ? 'Unfold' : 'Fold'"
+                                @click="toggleFold(group.name)"
+                            >
+                                {{ isFolded(group.name) ? '▸' : '▾' }}
+                            </button>
+                            <button
+                                class="rounded-r border border-l-0 border-line bg-sheet px-1.5 text-ink hover:border-accent hover:text-accent"
+                                :class="selectedGroup === group ? 'font-semibold text-accent' : ''"
+                                :title="`Group of ${group.blocks.length} blocks`"
+                                @click="context.selected.value = `group ${group.name}`"
+                            >
+                                {{ group.name }}
+                            </button>
+                        </span>
+                    </template>
                 </p>
                 <div class="flex gap-2">
+                    <input
+                        ref="filterField"
+                        v-model="filter"
+                        type="search"
+                        class="input w-28"
+                        placeholder="Filter"
+                        aria-label="Only these blocks stay bright"
+                        title="Only blocks with these words stay bright (/)"
+                        @keydown.escape="filter = ''"
+                    />
                     <button class="button-main" title="Add a block (a)" @click="add">
                         <PlusIcon class="size-4" />Add a block
                     </button>
@@ -131,19 +209,35 @@ function add(): void {
                         :aria-pressed="zoom === 'far'"
                         :title="
                             zoom === 'far'
-                                ? 'Nearer, with tags and sizes (+)'
-                                : 'Farther, to see more at once (-)'
+                                ? 'Nearer, with tags and sizes (f or +)'
+                                : 'So small that all of it can be seen (f)'
                         "
-                        @click="setZoom(zoom === 'far' ? 'near' : 'far')"
+                        @click="fit"
                     >
-                        {{ zoom === 'far' ? 'Nearer' : 'Farther' }}
+                        {{ zoom === 'far' ? 'Nearer' : 'Fit' }}
                     </button>
                     <button class="button" title="What could be connected (w)" @click="open.wiring = true">
                         Wiring plan
                     </button>
                 </div>
             </div>
-            <div ref="picture" class="px-4 py-3" @click.self="context.selected.value = undefined">
+            <p
+                v-if="dragging.block"
+                class="pointer-events-none sticky top-12 z-20 mx-4 rounded border border-accent bg-accent-soft px-3 py-1 text-[13px]"
+                role="status"
+            >
+                {{
+                    dragging.offer
+                        ? (dragging.offer.problem ?? `Dropping will ${dragging.offer.words}.`)
+                        : 'Drop it into a gap of any rail.'
+                }}
+            </p>
+            <div
+                ref="picture"
+                class="px-4 py-2"
+                :style="scale < 1 ? { zoom: scale } : undefined"
+                @click.self="context.selected.value = undefined"
+            >
                 <div v-if="platform.blocks.length === 0" class="sheet mt-10 p-10 text-center">
                     <p class="text-lg font-semibold">Nothing is on the board yet</p>
                     <p class="mt-1 text-soft">
@@ -164,13 +258,18 @@ function add(): void {
                     :buses="band.buses"
                     :width="width - 32"
                 />
+                <StreamLanes />
                 <LooseBlocks v-if="loose.length" :blocks="loose" />
             </div>
         </section>
         <RemoveDialog :selection="selection" />
+        <ContextMenu />
+        <GroupDialog />
+        <RecipeDialog />
         <BusInspector v-if="selectedBus" :key="selectedBus.name" :bus="selectedBus" />
         <SeveralInspector v-else-if="selection.names.value.length > 1" :selection="selection" />
-        <BlockInspector v-else-if="selectedBlock" :key="selectedBlock.name" :block="selectedBlock" />
+        <GroupInspector v-else-if="selectedGroup" :key="selectedGroup.name" :group="selectedGroup" />
+        <BlockPanel v-else-if="selectedBlock" :key="selectedBlock.name" :name="selectedBlock.name" />
         <aside
             v-else
             class="w-[336px] shrink-0 border-l border-line bg-sheet p-4 text-soft"
@@ -184,10 +283,12 @@ function add(): void {
                 <li><kbd class="mr-2">a</kbd>add a block</li>
                 <li><kbd class="mr-2">w</kbd>wiring plan</li>
                 <li><kbd class="mr-2">← →</kbd>next block</li>
-                <li><kbd class="mr-2">- +</kbd>farther, nearer</li>
+                <li><kbd class="mr-2">f</kbd>all of it at once, and back</li>
+                <li><kbd class="mr-2">/</kbd>filter</li>
                 <li><kbd class="mr-2">Ctrl click</kbd>select several</li>
                 <li><kbd class="mr-2">Ctrl C, Ctrl V</kbd>copy, paste, also elsewhere</li>
                 <li><kbd class="mr-2">Ctrl D</kbd>duplicate</li>
+                <li><kbd class="mr-2">g</kbd>group what is selected</li>
                 <li><kbd class="mr-2">Del</kbd>remove what is selected</li>
                 <li><kbd class="mr-2">Ctrl K</kbd>find or do anything</li>
                 <li><kbd class="mr-2">Ctrl Z</kbd>undo</li>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { BusView } from '../api/client'
 import BusRail from './BusRail.vue'
+import { domainColour } from './domainColours'
 import { usePicture } from './picture'
 
 const props = defineProps<{
@@ -12,9 +14,7 @@ const props = defineProps<{
 }>()
 const { net } = usePicture()
 
-/** Okabe and Ito's colours, which people with any colour vision can tell apart; the name always stands beside. */
-const COLOURS = ['#56b4e9', '#e69f00', '#009e73', '#cc79a7', '#0072b2', '#d55e00', '#f0e442']
-const colour = props.index < 0 ? '#888888' : COLOURS[props.index % COLOURS.length]
+const colour = computed(() => domainColour(props.index))
 </script>
 
 <template>

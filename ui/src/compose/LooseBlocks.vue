@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { BlockView } from '../api/client'
 import { open } from '../frame/actions'
+import { openMenu } from './contextMenu'
 import { useSelection } from './selection'
 
 defineProps<{ blocks: BlockView[] }>()
@@ -10,7 +11,7 @@ const selection = useSelection()
 <template>
     <section class="rounded border border-dashed border-line p-3" aria-label="Blocks on no bus">
         <div class="flex items-center justify-between">
-            <h2 class="text-[13px] font-semibold text-soft">On no bus yet</h2>
+            <h2 class="text-[13px] font-semibold text-soft">On no bus and in no stream yet</h2>
             <button class="button" @click="open.wiring = true">Show the wiring plan</button>
         </div>
         <div class="mt-2 flex flex-wrap gap-2">
@@ -22,6 +23,7 @@ const selection = useSelection()
                 data-card
                 :data-block="block.name"
                 @click="selection.click(block.name, $event)"
+                @contextmenu.prevent="openMenu($event, block.name)"
             >
                 <span class="block truncate font-semibold">{{ block.name }}</span>
                 <span class="block truncate text-[13px] text-soft">{{ block.title }}</span>

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue'
-import type { BlockView } from '../api/client'
+import type { BlockSheet } from '../api/client'
 
-defineProps<{ block: BlockView }>()
+defineProps<{ block: BlockSheet }>()
 const emit = defineEmits<{ copy: [text: string] }>()
 const shown = ref<string>()
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { naming } from './naming'
 import type { Selection } from './selection'
 
 defineProps<{ selection: Selection }>()
@@ -16,6 +17,9 @@ defineProps<{ selection: Selection }>()
         <div class="flex flex-wrap gap-2">
             <button class="button" title="Copy (Ctrl C)" @click="selection.copy">Copy</button>
             <button class="button" title="Duplicate (Ctrl D)" @click="selection.duplicate">Duplicate…</button>
+            <button class="button" title="Group (g)" @click="naming.group = [...selection.names.value]">
+                Group…
+            </button>
             <button class="button !text-error" title="Remove (Del)" @click="selection.remove">Remove</button>
         </div>
         <p class="text-[13px] text-soft">

@@ -1,9 +1,10 @@
 import { computed, inject, provide, ref, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import type { PlatformContext } from '../frame/platform'
+import { useFolds } from './folds'
 import { netsOf } from './nets'
 
 /**
- * What is lit and what fades in the picture. Each card looks at it for itself, so that a change draws only the cards
+ * What is lit, fades and folds in the picture. Each card looks at it for itself, so that a change draws only the cards
  * that it concerns, however many there are.
  */
 export interface Picture {
@@ -13,6 +14,14 @@ export interface Picture {
     lit: ComputedRef<Set<string> | undefined>
     /** What the selected initiator reaches, as block.interface; nothing fades without one. */
     world: ComputedRef<Set<string> | undefined>
+    /** Words that a block has to contain; the others fade. */
+    filter: Ref<string>
+    /** Blocks that the filter lets through; undefined without a filter. */
+    matches: ComputedRef<Set<string> | undefined>
+    isFolded: (group: string) => boolean
+    toggleFold: (group: string) => void
+    /** What a block is drawn as: itself, or `group name` when that group is folded. */
+    drawnAs: (block: string) => string
 }
 
 const KEY: InjectionKey<Picture> = Symbol('picture')
@@ -48,7 +57,37 @@ export function providePicture(context: PlatformContext): Picture {
             .find((each) => `${each.block}.${each.busInterface}` === selected)
         return initiator && new Set(initiator.reaches)
     })
-    const picture = { net, lit, world }
+    const filter = ref('')
+    const matches = computed(() => {
+        const words = filter.value.toLowerCase().split(/\s+/).filter(Boolean)
+        return words.length === 0
+            ? undefined
+            : new Set(
+                  context.platform.value?.blocks
+                      .filter((block) => {
+                          const text = `${block.name} ${block.title} ${block.kind}`.toLowerCase()
+                          return words.every((word) => text.includes(word))
+                      })
+                      .map((block) => block.name),
+              )
+    })
+    const folds = useFolds(context.id)
+    const groupOf = computed(
+        () => new Map(context.platform.value?.blocks.map((block) => [block.name, block.group])),
+    )
+    const picture = {
+        net,
+        lit,
+        world,
+        filter,
+        matches,
+        isFolded: folds.isFolded,
+        toggleFold: folds.toggle,
+        drawnAs: (block: string) => {
+            const group = groupOf.value.get(block)
+            return group && folds.isFolded(group) ? `group ${group}` : block
+        },
+    }
     provide(KEY, picture)
     return picture
 }

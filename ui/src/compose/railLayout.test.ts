@@ -15,6 +15,7 @@ const card = (base: string): SlotView => ({
         held: false,
         conflict: false,
         adapters: [],
+        sizable: false,
     },
 })
 

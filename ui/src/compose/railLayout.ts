@@ -1,8 +1,8 @@
-import type { SlotView } from '../api/client'
+import type { FoldedSlot } from './foldSlots'
 
 /** Where one target or gap hangs below its rail. */
 export interface RailItem {
-    slot: SlotView
+    slot: FoldedSlot
     x: number
     width: number
 }
@@ -32,7 +32,7 @@ export interface RailSizes {
  *
  * @param width room in pixels; at least one item goes into each row
  */
-export function layOutRail(slots: SlotView[], width: number, sizes: RailSizes): RailLayout {
+export function layOutRail(slots: FoldedSlot[], width: number, sizes: RailSizes): RailLayout {
     const rows: RailRow[] = [{ y: 0, width: 0, items: [] }]
     let x = 0
     for (const slot of slots) {

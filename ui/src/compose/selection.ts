@@ -24,6 +24,8 @@ export interface Selection {
     keep: () => void
     copy: () => Promise<void>
     duplicate: () => Promise<void>
+    /** Copies all blocks of a group into a new group of a free name, through the wiring plan. */
+    duplicateGroup: (group: string) => Promise<void>
     paste: (text: string) => void
 }
 
@@ -96,10 +98,10 @@ export function provideSelection(context: PlatformContext): Selection {
         }
     }
 
-    async function text(): Promise<string | undefined> {
+    async function text(blocks = names.value): Promise<string | undefined> {
         try {
             const { data, error } = await client.GET('/api/platforms/{id}/blocks', {
-                params: { path: { id: context.id }, query: { name: names.value } },
+                params: { path: { id: context.id }, query: { name: blocks } },
                 parseAs: 'text',
             })
             if (error) {
@@ -136,6 +138,14 @@ export function provideSelection(context: PlatformContext): Selection {
         }
     }
 
+    async function duplicateGroup(group: string): Promise<void> {
+        const members = context.platform.value?.groups.find((each) => each.name === group)?.blocks
+        const blocks = members && (await text(members))
+        if (blocks) {
+            paste(blocks)
+        }
+    }
+
     const selection: Selection = {
         names,
         isSelected: (block) => names.value.includes(block),
@@ -146,6 +156,7 @@ export function provideSelection(context: PlatformContext): Selection {
         keep: () => (removal.value = undefined),
         copy,
         duplicate,
+        duplicateGroup,
         paste,
     }
     provide(KEY, selection)

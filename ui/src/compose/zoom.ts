@@ -17,3 +17,9 @@ export function setZoom(wanted: Zoom): void {
     zoom.value = wanted
     localStorage.setItem(KEY, wanted)
 }
+
+/** How much the picture is made smaller so that all of it can be seen; 1 for its own size. */
+export const scale = ref(1)
+
+/** Scales that are tried, largest first. */
+export const SCALES = [1, 0.9, 0.8, 0.7, 0.6, 0.5, 0.42, 0.35, 0.3]

@@ -20,6 +20,7 @@ const context = usePlatform()
 const router = useRouter()
 const text = ref('')
 const atAddress = ref<Entry[]>([])
+const registers = ref<Entry[]>([])
 
 const go = (view: string) => () => void router.push(`/p/${context.id}/${view}`)
 const actions = computed<Entry[]>(() => {
@@ -82,7 +83,36 @@ const entries = computed<Entry[]>(() => {
     const found = platform ? search(platform, text.value, { show, copy: (value) => void copy(value) }) : []
     const words = text.value.toLowerCase().trim()
     const doing = actions.value.filter((action) => action.title.toLowerCase().includes(words))
-    return [...atAddress.value, ...found, ...doing].slice(0, 40)
+    return [...atAddress.value, ...found, ...registers.value, ...doing].slice(0, 40)
+})
+
+let searched = 0
+watch(text, async (value) => {
+    const number = ++searched
+    if (value.trim().length < 2) {
+        registers.value = []
+        return
+    }
+    try {
+        const found = await answer(
+            client.GET('/api/platforms/{id}/registers', {
+                params: { path: { id: context.id }, query: { text: value } },
+            }),
+        )
+        if (number === searched) {
+            registers.value = found.map((register) => ({
+                key: `register ${register.block} ${register.name}`,
+                title: `${register.block}.${register.name}`,
+                detail: register.address ?? '',
+                kind: 'register',
+                run: () => {
+                    show(register.block)
+                },
+            }))
+        }
+    } catch {
+        registers.value = []
+    }
 })
 
 let asked = 0

@@ -2,23 +2,15 @@ import { describe, expect, it, vi } from 'vitest'
 import type { PlatformView } from '../api/client'
 import { search } from './search'
 
-const block = (name: string, title: string, registers: string[], pins: string[] = []) => ({
+const block = (name: string, title: string, pins: string[] = []) => ({
     name,
     title,
     kind: 'serial',
-    interfaces: [{ base: name === 'console' ? '0x1000_0000' : null }],
-    registers: registers.map((register, at) => ({
-        name: register,
-        offset: `+0x${String(at)}`,
-        address: name === 'console' ? `0x1000_000${String(at)}` : null,
-    })),
+    base: name === 'console' ? '0x1000_0000' : null,
     outward: [{ pins, part: 'usb' }],
 })
 const platform = {
-    blocks: [
-        block('console', 'UART', ['RBR', 'LSR'], ['txd A8', 'rxd B8']),
-        block('modem', 'UART', ['RBR', 'LSR']),
-    ],
+    blocks: [block('console', 'UART', ['txd A8', 'rxd B8']), block('modem', 'UART')],
     findings: [
         {
             rule: 'r',
@@ -40,10 +32,10 @@ describe('search', () => {
     })
 
     it('wants every word, in any order, with dots or without', () => {
-        expect(titles('lsr')).toEqual(['console.LSR', 'modem.LSR'])
-        expect(titles('console.lsr')).toEqual(['console.LSR'])
-        expect(titles('LSR mod')).toEqual(['modem.LSR'])
-        expect(titles('lsr nobody')).toEqual([])
+        expect(titles('uart')).toEqual(['console · UART', 'modem · UART'])
+        expect(titles('console.uart')).toEqual(['console · UART'])
+        expect(titles('UART mod')).toEqual(['modem · UART'])
+        expect(titles('uart nobody')).toEqual([])
     })
 
     it('finds pins and findings, and goes to their block', () => {
@@ -53,7 +45,7 @@ describe('search', () => {
         expect(react.show).toHaveBeenLastCalledWith('modem')
     })
 
-    it('shows the address where there is one, else the offset', () => {
-        expect(search(platform, 'lsr', react).map((entry) => entry.detail)).toEqual(['0x1000_0001', '+0x1'])
+    it('shows where a block is', () => {
+        expect(search(platform, 'uart', react).map((entry) => entry.detail)).toEqual(['0x1000_0000', ''])
     })
 })

@@ -14,7 +14,7 @@ interface Reactions {
     copy: (text: string) => void
 }
 
-/** Blocks, registers, pins and findings whose words contain all words of the text. */
+/** Blocks, pins and findings whose words contain all words of the text. */
 export function search(platform: PlatformView, text: string, react: Reactions): Entry[] {
     const words = text
         .toLowerCase()
@@ -32,17 +32,6 @@ export function search(platform: PlatformView, text: string, react: Reactions): 
         }
     }
     for (const block of platform.blocks) {
-        for (const register of block.registers) {
-            if (matches(`${block.name} ${register.name}`)) {
-                entries.push({
-                    key: `register ${block.name} ${register.name}`,
-                    title: `${block.name}.${register.name}`,
-                    detail: register.address ?? register.offset,
-                    kind: 'register',
-                    run: () => react.show(block.name),
-                })
-            }
-        }
         for (const outward of block.outward) {
             for (const pins of outward.pins) {
                 if (matches(pins)) {
@@ -72,11 +61,10 @@ export function search(platform: PlatformView, text: string, react: Reactions): 
 }
 
 function blockEntry(block: PlatformView['blocks'][number], react: Reactions): Entry {
-    const base = block.interfaces.find((form) => form.base)?.base
     return {
         key: `block ${block.name}`,
         title: `${block.name} · ${block.title}`,
-        detail: base ?? '',
+        detail: block.base ?? '',
         kind: 'block',
         run: () => react.show(block.name),
     }

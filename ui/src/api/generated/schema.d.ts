@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/api/board.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["schema_1"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -20,6 +36,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/boards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["save_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/boards/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library/boards/{identity}": {
         parameters: {
             query?: never;
@@ -30,7 +78,71 @@ export interface paths {
         get: operations["board"];
         put?: never;
         post?: never;
+        delete: operations["remove"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/boards/{identity}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["document_1"];
+        put?: never;
+        post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/boards/{identity}/platforms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["users"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/recipes/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["remove_1"];
         options?: never;
         head?: never;
         patch?: never;
@@ -111,6 +223,22 @@ export interface paths {
         put?: never;
         post?: never;
         delete: operations["delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/addresses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["addresses"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -260,6 +388,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/blocks/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["block"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/changes": {
         parameters: {
             query?: never;
@@ -316,6 +460,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/drop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["drop"];
         put?: never;
         post?: never;
         delete?: never;
@@ -396,6 +556,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["zip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["join"];
         put?: never;
         post?: never;
         delete?: never;
@@ -516,6 +692,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/recipes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["save"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/redo": {
         parameters: {
             query?: never;
@@ -526,6 +718,22 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/registers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["registers_1"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -580,6 +788,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/upgrade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["upgrade"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -615,6 +839,12 @@ export interface components {
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
             domain?: components["schemas"]["ClockDomain"];
         });
+        AddressesView: {
+            free: components["schemas"]["FreeView"][];
+            /** Format: int64 */
+            revision: number;
+            rulers: components["schemas"]["RulersView"];
+        };
         AmountRow: {
             /** Format: int64 */
             amount: number;
@@ -629,6 +859,11 @@ export interface components {
             busInterface?: string;
             held?: boolean;
         });
+        BankChoice: {
+            name: string;
+            pins: string[];
+            voltage: string;
+        };
         BankRow: {
             name: string;
             /** Format: int32 */
@@ -664,20 +899,43 @@ export interface components {
                 [key: string]: string[];
             };
         });
-        BlockView: {
-            attached: boolean;
+        BlockSheet: {
             clocks: components["schemas"]["PortView"][];
+            group: string;
             interfaces: components["schemas"]["InterfaceView"][];
             interrupts: components["schemas"]["InterruptView"][];
             kind: string;
+            localName: string;
             name: string;
             outward: components["schemas"]["OutwardView"][];
             parameters: components["schemas"]["ValueView"][];
             registers: components["schemas"]["RegisterView"][];
             resources: components["schemas"]["ResourceView"][];
+            /** Format: int64 */
+            revision: number;
+            streams: components["schemas"]["StreamEndView"][];
             summary: string;
             title: string;
             type: string;
+            versions: components["schemas"]["VersionView"][];
+        };
+        BlockView: {
+            attached: boolean;
+            base?: string | null;
+            clocks: components["schemas"]["PortView"][];
+            detail: string;
+            group?: string | null;
+            interrupts: components["schemas"]["WireView"][];
+            kind: string;
+            localName: string;
+            name: string;
+            outward: components["schemas"]["OutsideView"][];
+            title: string;
+            type: string;
+        };
+        BoardProblem: {
+            at: string;
+            what: string;
         };
         BoardSheetView: {
             clocksAndResets: components["schemas"]["PinRow"][];
@@ -690,7 +948,9 @@ export interface components {
         BoardView: {
             clocks: string[];
             device: string;
+            hard: string[];
             identity: string;
+            own: boolean;
             parts: components["schemas"]["PartView"][];
             summary: string;
             title: string;
@@ -698,6 +958,8 @@ export interface components {
         Bus: {
             /** Format: int32 */
             addressWidth: number;
+            /** @enum {string} */
+            arbitration: "in-turn" | "by-priority";
             /** Format: int32 */
             dataWidth: number;
             domain: string;
@@ -707,6 +969,7 @@ export interface components {
         BusView: {
             /** Format: int32 */
             addressWidth: number;
+            arbitration: string;
             /** Format: int32 */
             dataWidth: number;
             /** Format: int32 */
@@ -749,6 +1012,14 @@ export interface components {
             sinkBlock?: string;
             source?: string;
         });
+        ConnectStream: {
+            edit: "ConnectStream";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            sink?: string;
+            sinkBlock?: string;
+            source?: string;
+        });
         ConsequenceView: {
             grade: string;
             subject: string;
@@ -756,6 +1027,11 @@ export interface components {
         };
         Created: {
             id: string;
+        };
+        CrossingView: {
+            inside: string;
+            outside: string;
+            sort: string;
         };
         DatasheetView: {
             compatible: string[];
@@ -778,6 +1054,13 @@ export interface components {
             block?: string;
             busInterface?: string;
         });
+        DeviceChoice: {
+            banks: components["schemas"]["BankChoice"][];
+            family: string;
+            name: string;
+            packageName: string;
+            standards: string[];
+        };
         DeviceView: {
             amounts: components["schemas"]["AmountRow"][];
             banks: components["schemas"]["BankRow"][];
@@ -787,6 +1070,12 @@ export interface components {
         };
         DisconnectInterrupt: {
             edit: "DisconnectInterrupt";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            source?: string;
+        });
+        DisconnectStream: {
+            edit: "DisconnectStream";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
             block?: string;
             source?: string;
@@ -806,12 +1095,12 @@ export interface components {
             edit: string;
         };
         EditRequest: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetReach"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
             /** Format: int64 */
             revision: number;
         };
         EditToTry: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetReach"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
         };
         FieldRow: {
             bits: string;
@@ -843,7 +1132,7 @@ export interface components {
             why: string;
         };
         FixView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetReach"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
             label: string;
         };
         FormulaRow: {
@@ -852,11 +1141,32 @@ export interface components {
             formula: string;
             name: string;
         };
+        FoundRegister: {
+            address: string;
+            block: string;
+            name: string;
+        };
         FreeView: {
             base: string;
             bus: string;
             last: string;
             size: string;
+        };
+        Group: {
+            edit: "Group";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            blocks?: string[];
+            name?: string;
+        });
+        GroupToSave: {
+            group: string;
+            summary: string;
+            title: string;
+        };
+        GroupView: {
+            blocks: string[];
+            interfaces: components["schemas"]["CrossingView"][];
+            name: string;
         };
         HandoffView: {
             baseName: string;
@@ -882,14 +1192,17 @@ export interface components {
             fetches: boolean;
             hidden: string[];
             label: string;
+            /** Format: int32 */
+            priority?: number | null;
             reaches: string[];
         };
         InterfaceView: {
             adapters: string[];
-            base?: string | null;
-            bus?: string | null;
+            base: string;
+            bus: string;
             held: boolean;
-            last?: string | null;
+            inside: boolean;
+            last: string;
             name: string;
             reachedBy: components["schemas"]["ReachView"][];
             role: string;
@@ -899,11 +1212,11 @@ export interface components {
         InterruptView: {
             choices: components["schemas"]["SinkView"][];
             /** Format: int32 */
-            input?: number | null;
+            input: number;
             line: string;
             name: string;
-            sink?: string | null;
-            sinkBlock?: string | null;
+            sink: string;
+            sinkBlock: string;
             trigger: string;
         };
         LevelView: {
@@ -971,6 +1284,13 @@ export interface components {
             name: string;
             recipe?: string | null;
         };
+        OfferView: {
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            problem?: string | null;
+            /** Format: int64 */
+            revision: number;
+            words: string;
+        };
         OutputView: {
             crc32: string;
             name: string;
@@ -978,10 +1298,16 @@ export interface components {
             sizeBytes: number;
             title: string;
         };
-        OutwardView: {
+        OutsideView: {
             bound: boolean;
             name: string;
             part?: string | null;
+            pins: string[];
+        };
+        OutwardView: {
+            bound: boolean;
+            name: string;
+            part: string;
             partChoices: string[];
             pins: string[];
             ports: string[];
@@ -1044,7 +1370,7 @@ export interface components {
             registers: string[];
         };
         PlacementView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetReach"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
             homeless: string[];
             moves: components["schemas"]["MoveView"][];
             /** Format: int64 */
@@ -1061,9 +1387,10 @@ export interface components {
             } | null;
             off?: string[] | null;
             paste?: string | null;
+            recipe?: string | null;
         };
         PlanView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetReach"] | components["schemas"]["Several"] | components["schemas"]["Unbind"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
             lines: components["schemas"]["LineView"][];
             name?: string | null;
             /** Format: int64 */
@@ -1091,15 +1418,16 @@ export interface components {
             domains: components["schemas"]["DomainView"][];
             findings: components["schemas"]["FindingView"][];
             fingerprint: string;
-            free: components["schemas"]["FreeView"][];
+            groups: components["schemas"]["GroupView"][];
             id: string;
             name: string;
+            openSinks: string[];
             parts: components["schemas"]["PartUse"][];
             redo?: string | null;
             /** Format: int64 */
             revision: number;
-            rulers: components["schemas"]["RulersView"];
             savedAt: string;
+            streams: components["schemas"]["StreamView"][];
             undo?: string | null;
         };
         PortRow: {
@@ -1137,7 +1465,9 @@ export interface components {
         };
         RecipeView: {
             blocks: string[];
+            boards: string[];
             name: string;
+            own: boolean;
             parts: string[];
             summary: string;
             title: string;
@@ -1164,8 +1494,8 @@ export interface components {
         };
         RegisterView: {
             access: string;
-            address?: string | null;
-            condition?: string | null;
+            address: string;
+            condition: string;
             /** Format: int32 */
             count: number;
             explains: string;
@@ -1198,6 +1528,12 @@ export interface components {
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
             block?: string;
             name?: string;
+        });
+        RenameGroup: {
+            edit: "RenameGroup";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            name?: string;
+            newName?: string;
         });
         RenamePlatform: {
             edit: "RenamePlatform";
@@ -1243,6 +1579,12 @@ export interface components {
             columns: string[];
             rows: components["schemas"]["RulerRow"][];
         };
+        SavedBoard: {
+            identity: string;
+        };
+        SavedRecipe: {
+            name: string;
+        };
         SectionView: {
             address: string;
             contents: string;
@@ -1267,6 +1609,14 @@ export interface components {
             parameter?: string;
             value?: string;
         });
+        SetPriority: {
+            edit: "SetPriority";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            busInterface?: string;
+            /** Format: int32 */
+            priority?: number;
+        });
         SetReach: {
             edit: "SetReach";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -1276,10 +1626,16 @@ export interface components {
             target?: string;
             targetInterface?: string;
         });
+        SetType: {
+            edit: "SetType";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            type?: string;
+        });
         Several: {
             edit: "Several";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
-            edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetReach"] | components["schemas"]["Several"] | components["schemas"]["Unbind"])[];
+            edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"])[];
             title?: string;
         });
         SignalRow: {
@@ -1294,7 +1650,7 @@ export interface components {
             /** Format: int32 */
             first: number;
             /** Format: int32 */
-            free?: number | null;
+            free: number;
             /** Format: int32 */
             last: number;
             sink: string;
@@ -1326,6 +1682,28 @@ export interface components {
             traps: number;
             waiting: boolean;
         };
+        StreamEndView: {
+            choices: string[];
+            domain: string;
+            end: string;
+            name: string;
+            peer: string;
+            title: string;
+            /** Format: int32 */
+            width: number;
+            words: string;
+        };
+        StreamView: {
+            block: string;
+            carries: string;
+            domain?: string | null;
+            sink?: string | null;
+            sinkBlock?: string | null;
+            source: string;
+            /** Format: int32 */
+            width: number;
+            wrong: boolean;
+        };
         TargetView: {
             adapters: string[];
             base?: string | null;
@@ -1337,6 +1715,8 @@ export interface components {
             last?: string | null;
             leadsTo?: string | null;
             memory: boolean;
+            seen?: string | null;
+            sizable: boolean;
             size: string;
         };
         TypeRequest: {
@@ -1347,6 +1727,8 @@ export interface components {
             description: string;
             identity: string;
             kind: string;
+            needs?: string | null;
+            newest: boolean;
             parameters: components["schemas"]["ParameterView"][];
             summary: string;
             title: string;
@@ -1357,15 +1739,33 @@ export interface components {
             block?: string;
             outward?: string;
         });
+        Ungroup: {
+            edit: "Ungroup";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            name?: string;
+        });
         Uploaded: {
             id: string;
         };
         ValueView: {
             chosen: boolean;
-            note?: string | null;
+            note: string;
             parameter: components["schemas"]["ParameterView"];
             shown: string;
             text: string;
+        };
+        VersionView: {
+            newer: boolean;
+            type: string;
+            version: string;
+        };
+        WireView: {
+            /** Format: int32 */
+            input?: number | null;
+            line: string;
+            name: string;
+            sink?: string | null;
+            sinkBlock?: string | null;
         };
         WriteRequest: {
             block: string;
@@ -1383,6 +1783,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    schema_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/schema+json": string;
+                };
+            };
+        };
+    };
     library: {
         parameters: {
             query?: never;
@@ -1399,6 +1819,58 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["LibraryView"];
+                };
+            };
+        };
+    };
+    save_1: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SavedBoard"];
+                };
+            };
+        };
+    };
+    check: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["BoardProblem"][];
                 };
             };
         };
@@ -1422,6 +1894,110 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["BoardSheetView"];
                 };
+            };
+        };
+    };
+    remove: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    document_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    users: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string[];
+                };
+            };
+        };
+    };
+    devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DeviceChoice"][];
+                };
+            };
+        };
+    };
+    remove_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
@@ -1576,6 +2152,28 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    addresses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["AddressesView"];
+                };
             };
         };
     };
@@ -1859,6 +2457,29 @@ export interface operations {
             };
         };
     };
+    block: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["BlockSheet"];
+                };
+            };
+        };
+    };
     changes: {
         parameters: {
             query: {
@@ -1950,6 +2571,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    drop: {
+        parameters: {
+            query: {
+                block: string;
+                busInterface: string;
+                bus: string;
+                near: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OfferView"];
                 };
             };
         };
@@ -2066,6 +2714,31 @@ export interface operations {
                 };
                 content: {
                     "*/*": string;
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query: {
+                source: string;
+                sink: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OfferView"];
                 };
             };
         };
@@ -2266,6 +2939,32 @@ export interface operations {
             };
         };
     };
+    save: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroupToSave"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SavedRecipe"];
+                };
+            };
+        };
+    };
     redo: {
         parameters: {
             query?: never;
@@ -2288,6 +2987,30 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Accepted"];
+                };
+            };
+        };
+    };
+    registers_1: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FoundRegister"][];
                 };
             };
         };
@@ -2363,6 +3086,31 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Accepted"];
+                };
+            };
+        };
+    };
+    upgrade: {
+        parameters: {
+            query: {
+                block: string;
+                type: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PreviewView"];
                 };
             };
         };

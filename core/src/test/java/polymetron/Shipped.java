@@ -5,8 +5,10 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
+import polymetron.library.Board;
 import polymetron.library.Library;
 import polymetron.library.LibraryLoader;
+import polymetron.library.Recipe;
 import polymetron.library.Vlnv;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
@@ -48,8 +50,16 @@ public final class Shipped {
         return file("demo/ridge-station.elf");
     }
 
+    /** A platform from a recipe, on the first board that it fits. */
     public static Platform recipe(String name) {
-        return Starter.start(LIBRARY, "Test platform", BOARD, LIBRARY.recipe(name).orElseThrow());
+        Recipe recipe = LIBRARY.recipe(name).orElseThrow();
+        Vlnv board =
+                LIBRARY.boards().stream()
+                        .filter(recipe::fits)
+                        .map(Board::identity)
+                        .findFirst()
+                        .orElseThrow();
+        return Starter.start(LIBRARY, "Test platform", board, recipe);
     }
 
     public static ElaboratedPlatform elaborate(Platform platform) {

@@ -11,6 +11,7 @@ import polymetron.elaborate.Elaborator;
 import polymetron.image.ElfException;
 import polymetron.image.ElfReader;
 import polymetron.image.ProgramImage;
+import polymetron.json.SchemaFile;
 import polymetron.library.LibraryLoader;
 import polymetron.platform.PlatformDocument;
 
@@ -20,7 +21,7 @@ final class Inputs {
 
     static ElaboratedPlatform platform(Path file) throws IOException {
         requireFile(file);
-        if (Files.size(file) > 4L * PlatformDocument.LONGEST) {
+        if (Files.size(file) > 4L * SchemaFile.LONGEST) {
             throw new BadInput("%s is longer than 16 MiB".formatted(file));
         }
         String text;

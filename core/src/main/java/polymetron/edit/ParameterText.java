@@ -10,13 +10,13 @@ import polymetron.expression.ExpressionException;
 import polymetron.library.ParameterType;
 
 /** What a user may write as the value of a parameter, brought into the form that is stored. */
-final class ParameterText {
+public final class ParameterText {
     private ParameterText() {}
 
     /**
      * @throws RejectedEdit when the text cannot be a value of the parameter
      */
-    static String check(ParameterType parameter, String text) {
+    public static String check(ParameterType parameter, String text) {
         String value = text.strip();
         return switch (parameter.form()) {
             case CHOICE -> choice(parameter, value);

@@ -244,9 +244,14 @@ final class DeviceTree implements Exporter {
                 links.forEach(
                         link ->
                                 entries.add(
-                                        "<&%s %s>"
+                                        "<&%s%s %s>"
                                                 .formatted(
-                                                        link.wire().block(), link.wire().input())));
+                                                        link.wire().block(),
+                                                        // A hart has a controller of its own.
+                                                        link.sinkBlock().kind() == Kind.PROCESSOR
+                                                                ? "_interrupts"
+                                                                : "",
+                                                        link.wire().input())));
                 line("interrupts-extended = %s;", String.join(", ", entries));
             }
             close();

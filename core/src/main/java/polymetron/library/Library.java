@@ -53,12 +53,30 @@ public final class Library {
         return index;
     }
 
+    /**
+     * This library with more boards and recipes; one of the same name takes the place of the old one.
+     *
+     * @throws IllegalArgumentException when a board names an unknown device
+     */
+    public Library with(Collection<Board> moreBoards, Collection<Recipe> moreRecipes) {
+        SortedMap<Vlnv, Board> allBoards = new TreeMap<>(boards);
+        moreBoards.forEach(board -> allBoards.put(board.identity(), board));
+        SortedMap<String, Recipe> allRecipes = new TreeMap<>(recipes);
+        moreRecipes.forEach(recipe -> allRecipes.put(recipe.name(), recipe));
+        return new Library(
+                types.values(), allBoards.values(), devices.values(), allRecipes.values(), drivers);
+    }
+
     public Collection<BlockType> types() {
         return types.values();
     }
 
     public Collection<Board> boards() {
         return boards.values();
+    }
+
+    public Collection<Device> devices() {
+        return devices.values();
     }
 
     public Collection<Recipe> recipes() {

@@ -50,6 +50,7 @@ public record Recipe(
     }
 
     public boolean fits(Board board) {
-        return parts().stream().allMatch(part -> board.part(part).isPresent());
+        return (boards.isEmpty() || boards.contains(board.identity()))
+                && parts().stream().allMatch(part -> board.part(part).isPresent());
     }
 }

@@ -1,7 +1,9 @@
 package polymetron.placement;
 
+import java.util.Objects;
 import java.util.Optional;
 import polymetron.address.Address;
+import polymetron.address.AddressRange;
 import polymetron.address.FreeSpace;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.ElaboratedBus;
@@ -10,8 +12,8 @@ import polymetron.elaborate.SizedInterface;
 
 /**
  * Finds a base for a new range: memories from the bottom, registers from the middle of the space (from
- * 0x1000_0000 where the bus is wide enough), behind a bridge both from the start of its window; naturally aligned,
- * lowest free one first.
+ * 0x1000_0000 where the bus is wide enough), behind a bridge both from the start of its window, and from the start
+ * of what an initiator passes on where that is not everything; naturally aligned, lowest free one first.
  */
 public final class Placement {
     private static final long REGISTERS = 0x1000_0000L;
@@ -47,6 +49,14 @@ public final class Placement {
         if (bus.isBehindBridge() || !bus.window().equals(bus.addresses())) {
             // The window is short, and nothing in it needs to stand apart.
             return free.place(room(bus, form), bus.window().base());
+        }
+        Optional<AddressRange> passedOn =
+                bus.initiators().stream()
+                        .map(initiator -> initiator.form().place())
+                        .filter(Objects::nonNull)
+                        .findFirst();
+        if (passedOn.isPresent()) {
+            return free.place(room(bus, form), passedOn.get().base());
         }
         int addressWidth = bus.bus().addressWidth();
         long registers = addressWidth >= WIDE ? REGISTERS : 1L << (addressWidth - 1);

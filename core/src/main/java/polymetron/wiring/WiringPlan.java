@@ -9,6 +9,7 @@ import java.util.OptionalInt;
 import java.util.Set;
 import polymetron.address.Address;
 import polymetron.board.Parts;
+import polymetron.bus.Adapter;
 import polymetron.bus.Adapters;
 import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
@@ -24,10 +25,12 @@ import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.SizedInterface;
+import polymetron.elaborate.TargetRange;
 import polymetron.interrupt.Sinks;
 import polymetron.library.Board;
 import polymetron.library.ClockInput;
 import polymetron.library.ClockOutput;
+import polymetron.library.Kind;
 import polymetron.library.Library;
 import polymetron.library.ResetInput;
 import polymetron.library.Role;
@@ -398,29 +401,43 @@ public record WiringPlan(List<Proposal> proposals) {
             return false;
         }
 
+        /** The first bus speaks what the processor likes best, or whoever else wants to reach something. */
         private void planBus() {
-            List<ElaboratedBlock> initiators =
+            Optional<InitiatorPort> first =
                     blocksByName().stream()
-                            .filter(
+                            .sorted(Comparator.comparing(block -> block.kind() != Kind.PROCESSOR))
+                            .flatMap(
                                     block ->
                                             block.shape().busInterfaces().stream()
-                                                    .anyMatch(form -> !form.isTarget()))
-                            .toList();
-            if (!now.buses().isEmpty() || initiators.isEmpty()) {
+                                                    .filter(form -> !form.isTarget())
+                                                    .filter(SizedInterface::isForBus)
+                                                    .map(form -> new InitiatorPort(block, form)))
+                            .filter(port -> !port.isBehindBridge())
+                            .findFirst();
+            if (!now.buses().isEmpty() || first.isEmpty()) {
                 return;
             }
-            ElaboratedBlock first = initiators.getFirst();
-            String domain =
-                    first.type().clocks().isEmpty()
-                            ? null
-                            : first.block().domains().get(first.type().clocks().getFirst().name());
+            InitiatorPort port = first.get();
+            Protocol protocol =
+                    Protocol.of(port.form().type().protocols().getFirst())
+                            .orElse(Protocol.AXI4_LITE);
+            int width =
+                    protocol.dataWidths().contains(port.form().dataWidth())
+                            ? port.form().dataWidth()
+                            : 32;
             propose(
                     "bus",
                     Proposal.Kind.BUS,
-                    "bus system, AXI4-Lite, 32-bit data and addresses",
-                    "%s has initiators and there is no bus yet".formatted(first.name()),
+                    "bus system, %s, %s-bit data, 32-bit addresses"
+                            .formatted(protocol.title(), width),
+                    "%s is an initiator and there is no bus yet".formatted(port.ref()),
                     new Edit.AddBus(
-                            new Bus("system", Protocol.AXI4_LITE.toString(), 32, 32, domain)));
+                            new Bus(
+                                    "system",
+                                    protocol.toString(),
+                                    width,
+                                    32,
+                                    port.block().domain(port.form().type().clock()))));
         }
 
         private void planAttachments() {
@@ -602,38 +619,62 @@ public record WiringPlan(List<Proposal> proposals) {
                     key,
                     Proposal.Kind.ATTACHMENT,
                     "%s on one of %s buses".formatted(ref, choices.size()),
-                    "several buses speak its protocol; choose one",
+                    "several buses are as good for it; choose one",
                     choices);
         }
 
-        /** Buses that speak the interface's protocol; where there is none, those that an adapter leads to. */
+        /** Buses that need the least between: memory stays on the processors' buses where it can. */
         private List<ElaboratedBus> fitting(SizedInterface form) {
             if (form.isTarget()
                     && decisions.bus() != null
                     && now.bus(decisions.bus()).isPresent()) {
                 return List.of(now.bus(decisions.bus()).get());
             }
-            List<ElaboratedBus> spoken =
+            List<ElaboratedBus> possible =
                     now.buses().stream()
-                            .filter(bus -> form.type().protocols().contains(bus.bus().protocol()))
+                            .filter(
+                                    bus ->
+                                            Adapters.canJoin(
+                                                    form.type().protocols(), bus.bus().protocol()))
                             .filter(bus -> form.isTarget() || !bus.isBehindBridge())
                             .filter(bus -> !isPrivate(bus))
                             .toList();
-            if (!spoken.isEmpty()) {
-                return spoken;
+            List<ElaboratedBus> near =
+                    possible.stream().filter(bus -> !bus.isBehindBridge()).toList();
+            if (form.isMemory() && !near.isEmpty()) {
+                possible = near;
             }
-            return now.buses().stream()
-                    .filter(bus -> Adapters.canJoin(form.type().protocols(), bus.bus().protocol()))
-                    .filter(bus -> form.isTarget() || !bus.isBehindBridge())
-                    .filter(bus -> !isPrivate(bus))
-                    .toList();
+            return cheapest(possible, form);
         }
 
-        /** Whether a bus is there for an instruction side and a memory only, and better stays so. */
-        private boolean isPrivate(ElaboratedBus bus) {
-            return now.buses().size() > 1
-                    && !bus.initiators().isEmpty()
-                    && bus.initiators().stream().allMatch(InitiatorPort::fetches);
+        /** The buses that need the least logic between; several where they need the same. */
+        private static List<ElaboratedBus> cheapest(
+                List<ElaboratedBus> buses, SizedInterface form) {
+            int least = buses.stream().mapToInt(bus -> between(bus, form)).min().orElse(0);
+            return buses.stream().filter(bus -> between(bus, form) == least).toList();
+        }
+
+        private static int between(ElaboratedBus bus, SizedInterface form) {
+            Adapters.Side own = new Adapters.Side(form.type().protocols(), form.dataWidth(), null);
+            Adapters.Side its =
+                    new Adapters.Side(List.of(bus.bus().protocol()), bus.bus().dataWidth(), null);
+            return Adapters.between(own, its).stream().mapToInt(Adapter::lookupTables).sum();
+        }
+
+        /** Whether a bus is there for an instruction side and a port of its memory only, and better stays so. */
+        private static boolean isPrivate(ElaboratedBus bus) {
+            return !bus.placed().isEmpty()
+                    && bus.initiators().stream().allMatch(InitiatorPort::fetches)
+                    && bus.placed().stream().allMatch(WiringPlan.Planner::isSecondPort);
+        }
+
+        private static boolean isSecondPort(TargetRange target) {
+            return target.form().isMemory()
+                    && target.block().shape().busInterfaces().stream()
+                            .filter(SizedInterface::isMemory)
+                            .findFirst()
+                            .filter(first -> !first.name().equals(target.form().name()))
+                            .isPresent();
         }
 
         private Edit attachEdit(ElaboratedBus bus, InterfaceRef ref, SizedInterface form) {
@@ -669,7 +710,7 @@ public record WiringPlan(List<Proposal> proposals) {
                             ? "the only bus"
                             : decisions.bus() != null && form.isTarget()
                                     ? "the bus that you chose"
-                                    : "the only bus with its protocol";
+                                    : "the bus that needs the least between";
             if (!form.isTarget()) {
                 if (form.type().executable()) {
                     return only + "; reaches executable memory only";

@@ -22,6 +22,7 @@ import polymetron.json.Documents;
 import polymetron.library.Field;
 import polymetron.outside.Tool;
 import polymetron.platform.Platform;
+import polymetron.platform.PlatformDocument;
 
 final class HandoffTest {
     private static final String[] STRICT = {"-std=c11", "-Wall", "-Wextra", "-Werror", "-pedantic"};
@@ -140,6 +141,7 @@ final class HandoffTest {
                 "sh",
                 "demo/build",
                 folder.toString(),
+                "ridge_station",
                 folder.resolve("built.elf").toString());
         assertThat(java.nio.file.Files.readAllBytes(folder.resolve("built.elf")))
                 .isEqualTo(Shipped.demoProgram());
@@ -148,6 +150,33 @@ final class HandoffTest {
                 .contains("Entry point address:               0x0")
                 .containsPattern("\\.text +PROGBITS +00000000")
                 .containsPattern("LOAD +0x\\w+ 0x00000000 0x00000000");
+    }
+
+    /** The same source for the large station: another processor, a bridge, sixteen lamps. */
+    @Test
+    void demoProgramOfTheLargeStationIsBuiltFromItsHandoff(@TempDir Path folder)
+            throws IOException {
+        Platform large =
+                PlatformDocument.read(
+                        "highland-station.json",
+                        new String(
+                                Shipped.file("demo/highland-station.json"),
+                                java.nio.charset.StandardCharsets.UTF_8));
+        assertThat(large.blocks()).hasSizeGreaterThan(24);
+        for (HandoffFile file : Handoff.of(Shipped.elaborate(large)).files()) {
+            Tool.write(folder, file.path(), file.text());
+        }
+        Tool.write(folder, "demo/station.c", Shipped.file("demo/station.c"));
+        Tool.write(folder, "demo/build", Shipped.file("demo/build"));
+        Tool.run(
+                folder,
+                "sh",
+                "demo/build",
+                folder.toString(),
+                "highland_station",
+                folder.resolve("built.elf").toString());
+        assertThat(java.nio.file.Files.readAllBytes(folder.resolve("built.elf")))
+                .isEqualTo(Shipped.file("demo/highland-station.elf"));
     }
 
     @Test

@@ -7,7 +7,7 @@
 #include <stddef.h>
 #include <stdint.h>
 
-#include "ridge_station.h"
+#include PLATFORM_HEADER
 #include "drivers/gpio.h"
 #include "drivers/interrupt_controller.h"
 #include "drivers/machine_timer.h"

@@ -3,7 +3,6 @@ package polymetron.server.boot;
 import jakarta.annotation.Nullable;
 import java.util.List;
 import java.util.UUID;
-import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -25,6 +24,7 @@ import polymetron.image.MemoryContents;
 import polymetron.image.ProgramImage;
 import polymetron.image.SectionPlace;
 import polymetron.platform.Names;
+import polymetron.server.api.Downloads;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.PlatformStore;
@@ -179,9 +179,7 @@ final class BootController {
                                 () -> new NotThere("the image has no file %s".formatted(name)));
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.attachment().filename(file.name()).build().toString())
+                .header(HttpHeaders.CONTENT_DISPOSITION, Downloads.attachment(file.name()))
                 .body(file.bytes());
     }
 

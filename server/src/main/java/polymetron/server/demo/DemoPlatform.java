@@ -12,7 +12,7 @@ import polymetron.platform.PlatformDocument;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.ProgramStore;
 
-/** Puts the demo station and its program into an empty store. */
+/** Puts the demo platforms and their programs into an empty store. */
 @Component
 final class DemoPlatform {
     private static final String FOLDER = "/polymetron/library/demo/";
@@ -31,11 +31,19 @@ final class DemoPlatform {
         if (!platforms.list().isEmpty()) {
             return;
         }
-        String document = new String(read("ridge-station.json"), StandardCharsets.UTF_8);
-        UUID id =
-                platforms.create(
-                        PlatformDocument.read("ridge-station.json", document), "the demo station");
-        programs.add(id, "ridge-station.elf", read("ridge-station.elf"));
+        add("first-steps", "a console, to begin with", false);
+        add("canal-lock", "the canal lock", false);
+        add("ridge-station", "the small station", true);
+        add("highland-station", "the demo station", true);
+    }
+
+    private void add(String name, String title, boolean program) throws IOException {
+        String file = name + ".json";
+        String document = new String(read(file), StandardCharsets.UTF_8);
+        UUID id = platforms.create(PlatformDocument.read(file, document), title);
+        if (program) {
+            programs.add(id, name + ".elf", read(name + ".elf"));
+        }
     }
 
     private static byte[] read(String name) throws IOException {

@@ -1,7 +1,7 @@
 package polymetron.server.guard;
 
 import polymetron.image.ElfReader;
-import polymetron.platform.PlatformDocument;
+import polymetron.json.SchemaFile;
 
 /** How large the body of a request may be, in bytes. */
 final class BodyLimit {
@@ -13,6 +13,6 @@ final class BodyLimit {
         if (path.endsWith("/programs")) {
             return ElfReader.LARGEST;
         }
-        return path.endsWith("/platforms/import") ? PlatformDocument.LONGEST : SMALL;
+        return path.endsWith("/platforms/import") ? SchemaFile.LONGEST : SMALL;
     }
 }

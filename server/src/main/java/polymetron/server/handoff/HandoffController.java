@@ -2,7 +2,6 @@ package polymetron.server.handoff;
 
 import java.util.List;
 import java.util.UUID;
-import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -12,6 +11,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.handoff.Handoff;
 import polymetron.handoff.HandoffFile;
+import polymetron.server.api.Downloads;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.PlatformStore;
@@ -73,9 +73,7 @@ final class HandoffController {
     private static ResponseEntity<byte[]> download(String name, MediaType type, byte[] bytes) {
         return ResponseEntity.ok()
                 .contentType(type)
-                .header(
-                        HttpHeaders.CONTENT_DISPOSITION,
-                        ContentDisposition.attachment().filename(name).build().toString())
+                .header(HttpHeaders.CONTENT_DISPOSITION, Downloads.attachment(name))
                 .body(bytes);
     }
 }

@@ -7,20 +7,20 @@ import polymetron.library.Library;
 import polymetron.library.Vlnv;
 import polymetron.platform.PlatformDocument;
 import polymetron.server.problem.NotThere;
+import polymetron.server.store.Libraries;
 
 /** What platforms are made of. */
 @RestController
 final class LibraryController {
-    private final Library library;
-    private final LibraryView view;
+    private final Libraries libraries;
 
-    LibraryController(Library library) {
-        this.library = library;
-        this.view = LibraryView.of(library);
+    LibraryController(Libraries libraries) {
+        this.libraries = libraries;
     }
 
     @GetMapping("/api/library/types/{identity}")
     DatasheetView datasheet(@PathVariable String identity) {
+        Library library = libraries.current();
         return library.type(Vlnv.parse(identity))
                 .map(type -> DatasheetView.of(type, library.driverFiles(type.identity())))
                 .orElseThrow(
@@ -29,6 +29,7 @@ final class LibraryController {
 
     @GetMapping("/api/library/boards/{identity}")
     BoardSheetView board(@PathVariable String identity) {
+        Library library = libraries.current();
         return library.board(Vlnv.parse(identity))
                 .map(board -> BoardSheetView.of(board, library))
                 .orElseThrow(() -> new NotThere("the library has no board %s".formatted(identity)));
@@ -36,7 +37,7 @@ final class LibraryController {
 
     @GetMapping("/api/library")
     LibraryView library() {
-        return view;
+        return LibraryView.of(libraries.current(), libraries.shipped());
     }
 
     @GetMapping(value = "/api/platform.schema.json", produces = "application/schema+json")

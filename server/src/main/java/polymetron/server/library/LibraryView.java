@@ -22,9 +22,16 @@ public record LibraryView(
     /** A bus protocol and the data widths in bits that it allows. */
     public record ProtocolView(String name, String title, List<Integer> dataWidths) {}
 
-    /** A block type. */
+    /**
+     * A block type.
+     *
+     * @param newest whether there is no newer version of it
+     * @param needs hard block that a device has to have for it; missing for one that fits any device
+     */
     public record TypeView(
             String identity,
+            boolean newest,
+            @Nullable String needs,
             String kind,
             String title,
             String summary,
@@ -46,9 +53,16 @@ public record LibraryView(
     /** One allowed text of a choice. */
     public record ChoiceView(String value, String title) {}
 
-    /** A board. */
+    /**
+     * A board.
+     *
+     * @param own whether somebody added it, so that it can be changed
+     * @param hard hard blocks of its device
+     */
     public record BoardView(
             String identity,
+            boolean own,
+            List<String> hard,
             String title,
             String summary,
             String device,
@@ -67,16 +81,24 @@ public record LibraryView(
     /**
      * A recipe.
      *
+     * @param own whether somebody saved it, so that it can be removed
+     * @param boards boards that it works on; empty for any that has the parts
      * @param parts parts that a board has to have for it
      */
     public record RecipeView(
-            String name, String title, String summary, List<String> blocks, List<String> parts) {}
+            String name,
+            boolean own,
+            String title,
+            String summary,
+            List<String> boards,
+            List<String> blocks,
+            List<String> parts) {}
 
-    static LibraryView of(Library library) {
+    static LibraryView of(Library library, Library shipped) {
         return new LibraryView(
-                library.types().stream().map(LibraryView::type).toList(),
-                library.boards().stream().map(LibraryView::board).toList(),
-                library.recipes().stream().map(LibraryView::recipe).toList(),
+                library.types().stream().map(type -> type(library, type)).toList(),
+                library.boards().stream().map(board -> board(library, shipped, board)).toList(),
+                library.recipes().stream().map(recipe -> recipe(shipped, recipe)).toList(),
                 Arrays.stream(Protocol.values())
                         .map(
                                 each ->
@@ -85,9 +107,11 @@ public record LibraryView(
                         .toList());
     }
 
-    private static TypeView type(BlockType type) {
+    private static TypeView type(Library library, BlockType type) {
         return new TypeView(
                 type.identity().toString(),
+                library.versionsOf(type.identity()).getLast().equals(type),
+                type.needs(),
                 type.kind().toString(),
                 type.title(),
                 type.summary(),
@@ -127,9 +151,13 @@ public record LibraryView(
                 parameter.explains());
     }
 
-    private static BoardView board(Board board) {
+    private static BoardView board(Library library, Library shipped, Board board) {
         return new BoardView(
                 board.identity().toString(),
+                shipped.board(board.identity()).isEmpty(),
+                library.device(board.device())
+                        .map(device -> List.copyOf(device.hard().keySet()))
+                        .orElse(List.of()),
                 board.title(),
                 board.summary(),
                 board.device(),
@@ -153,11 +181,13 @@ public record LibraryView(
                         .toList());
     }
 
-    private static RecipeView recipe(Recipe recipe) {
+    private static RecipeView recipe(Library shipped, Recipe recipe) {
         return new RecipeView(
                 recipe.name(),
+                shipped.recipe(recipe.name()).isEmpty(),
                 recipe.title(),
                 recipe.summary(),
+                recipe.boards().stream().map(Object::toString).toList(),
                 recipe.blocks().stream().map(Recipe.Ingredient::name).toList(),
                 recipe.parts());
     }

@@ -4,6 +4,7 @@ import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -13,6 +14,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.address.Address;
+import polymetron.compare.Change;
+import polymetron.compare.Comparison;
 import polymetron.compare.ShapeDifference;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
@@ -21,20 +24,27 @@ import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.SizedInterface;
 import polymetron.finding.Consequences;
 import polymetron.library.BlockType;
-import polymetron.library.Library;
+import polymetron.library.Recipe;
 import polymetron.library.Vlnv;
 import polymetron.lookup.Place;
 import polymetron.lookup.WhatIsAt;
 import polymetron.paste.BlocksText;
 import polymetron.paste.PasteEdits;
+import polymetron.placement.Placement;
 import polymetron.placement.PlacementPlan;
 import polymetron.platform.Names;
 import polymetron.platform.Platform;
 import polymetron.server.store.Elaborations;
+import polymetron.server.store.Libraries;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.StoredPlatform;
+import polymetron.stream.StreamJoin;
+import polymetron.stream.StreamNet;
 import polymetron.wiring.Proposal;
 import polymetron.wiring.Starter;
 import polymetron.wiring.WiringPlan;
@@ -44,23 +54,25 @@ import polymetron.wiring.WiringPlan;
 final class PlanController {
     private final PlatformStore store;
     private final Elaborations elaborations;
-    private final Library library;
+    private final Libraries libraries;
 
-    PlanController(PlatformStore store, Elaborations elaborations, Library library) {
+    PlanController(PlatformStore store, Elaborations elaborations, Libraries libraries) {
         this.store = store;
         this.elaborations = elaborations;
-        this.library = library;
+        this.libraries = libraries;
     }
 
     /**
      * @param add block that is to be added first; missing to wire what is there
      * @param paste blocks that are to be pasted first, as they were copied; missing for none
+     * @param recipe name of a recipe that is to be added first; missing for none
      * @param off keys of the lines that are switched off
      * @param chosen index of the choice made, by key of the line
      */
     record PlanRequest(
             @Nullable NewBlock add,
             @Nullable String paste,
+            @Nullable String recipe,
             @Nullable Set<String> off,
             @Nullable Map<String, Integer> chosen) {}
 
@@ -101,24 +113,43 @@ final class PlanController {
             if (request.add().part() != null) {
                 edits.addAll(
                         Starter.takePart(
-                                library,
+                                libraries.current(),
                                 platform,
                                 name,
                                 request.add().type(),
                                 request.add().part()));
             }
-            platform = new Editor(library).apply(platform, new Edit.Several(null, edits));
+            platform =
+                    new Editor(libraries.current()).apply(platform, new Edit.Several(null, edits));
         }
         String title = name == null ? "apply the wiring plan" : "add " + name;
         if (request.paste() != null) {
             BlocksText copied = BlocksText.read(request.paste());
             List<Edit> pasted = PasteEdits.of(platform, copied);
             edits.addAll(pasted);
-            platform = new Editor(library).apply(platform, new Edit.Several(null, pasted));
+            platform =
+                    new Editor(libraries.current()).apply(platform, new Edit.Several(null, pasted));
             title =
                     copied.blocks().size() == 1
                             ? "paste " + copied.blocks().getFirst().name()
                             : "paste %s blocks".formatted(copied.blocks().size());
+        }
+        if (request.recipe() != null) {
+            Recipe recipe =
+                    libraries
+                            .current()
+                            .recipe(request.recipe())
+                            .orElseThrow(
+                                    () ->
+                                            new RejectedEdit(
+                                                    "recipe",
+                                                    "there is no recipe %s"
+                                                            .formatted(request.recipe())));
+            List<Edit> added = Starter.edits(libraries.current(), platform, recipe);
+            edits.addAll(added);
+            platform =
+                    new Editor(libraries.current()).apply(platform, new Edit.Several(null, added));
+            title = "add recipe " + recipe.title();
         }
         Address near = request.add() == null ? null : request.add().near();
         String bus = request.add() == null ? null : request.add().bus();
@@ -126,7 +157,9 @@ final class PlanController {
         Map<String, Integer> chosen = request.chosen() == null ? Map.of() : request.chosen();
         WiringPlan plan =
                 WiringPlan.propose(
-                        platform, library, new WiringPlan.Decisions(off, chosen, near, bus));
+                        platform,
+                        libraries.current(),
+                        new WiringPlan.Decisions(off, chosen, near, bus));
         for (Proposal line : plan.proposals()) {
             if (!off.contains(line.key())) {
                 edits.addAll(line.edits());
@@ -141,7 +174,9 @@ final class PlanController {
 
     private String name(Platform platform, NewBlock add) {
         BlockType type =
-                library.type(add.type())
+                libraries
+                        .current()
+                        .type(add.type())
                         .orElseThrow(
                                 () ->
                                         new RejectedEdit(
@@ -182,7 +217,7 @@ final class PlanController {
     }
 
     private List<ConsequenceView> consequences(Platform platform, Edit edit) {
-        return Consequences.of(library, platform, edit).stream()
+        return Consequences.of(libraries.current(), platform, edit).stream()
                 .map(
                         finding ->
                                 new ConsequenceView(
@@ -209,7 +244,7 @@ final class PlanController {
         Edit edit = new Edit.SetParameter(block, parameter, value);
         Platform after;
         try {
-            after = new Editor(library).apply(stored.platform(), edit);
+            after = new Editor(libraries.current()).apply(stored.platform(), edit);
         } catch (RejectedEdit rejected) {
             // Somebody is still typing: that is an answer, not a failure.
             return new PreviewView(List.of(), List.of(), rejected.getMessage());
@@ -223,6 +258,128 @@ final class PlanController {
                                 before.type(), after.block(block).orElseThrow().parameters()),
                         parameter),
                 consequences(stored.platform(), edit),
+                null);
+    }
+
+    /** What another version of a block's type would change, and what it would break. */
+    @GetMapping("/api/platforms/{id}/upgrade")
+    PreviewView upgrade(
+            @PathVariable UUID id, @RequestParam String block, @RequestParam Vlnv type) {
+        StoredPlatform stored = store.read(id);
+        Edit edit = new Edit.SetType(block, type);
+        Platform after = new Editor(libraries.current()).apply(stored.platform(), edit);
+        List<String> changes = new ArrayList<>();
+        elaborations
+                .of(stored)
+                .block(block)
+                .map(ElaboratedBlock::shape)
+                .ifPresent(
+                        before ->
+                                changes.addAll(
+                                        ShapeDifference.of(
+                                                before,
+                                                new BlockShape(
+                                                        libraries
+                                                                .current()
+                                                                .type(type)
+                                                                .orElseThrow(),
+                                                        after.block(block)
+                                                                .orElseThrow()
+                                                                .parameters()),
+                                                null)));
+        for (Change change : Comparison.of(stored.platform(), after)) {
+            if (change.after() == null) {
+                changes.add("%s %s is dropped".formatted(change.sort(), change.subject()));
+            }
+        }
+        return new PreviewView(changes, consequences(stored.platform(), edit), null);
+    }
+
+    /**
+     * An edit that is shown before it happens.
+     *
+     * @param words what it does
+     * @param problem why it is not possible; missing when it is
+     */
+    record OfferView(long revision, String words, @Nullable Edit edit, @Nullable String problem) {}
+
+    /** What it takes to lead a stream source to a sink, each given as block.name. */
+    @GetMapping("/api/platforms/{id}/join")
+    OfferView join(@PathVariable UUID id, @RequestParam String source, @RequestParam String sink) {
+        StoredPlatform stored = store.read(id);
+        ElaboratedPlatform platform = elaborations.of(stored);
+        StreamNet net = new StreamNet(platform);
+        try {
+            StreamJoin join =
+                    StreamJoin.of(
+                            platform,
+                            net.source(InterfaceRef.parse(source))
+                                    .orElseThrow(() -> unknown("source", source)),
+                            net.sink(InterfaceRef.parse(sink))
+                                    .orElseThrow(() -> unknown("sink", sink)));
+            String words =
+                    "lead %s to %s%s"
+                            .formatted(
+                                    source,
+                                    sink,
+                                    join.parts().isEmpty()
+                                            ? ""
+                                            : " through " + String.join(" and ", join.parts()));
+            return new OfferView(
+                    stored.revision(), words, new Edit.Several(words, join.edits()), null);
+        } catch (RejectedEdit impossible) {
+            return new OfferView(
+                    stored.revision(),
+                    "lead %s to %s".formatted(source, sink),
+                    null,
+                    impossible.getMessage());
+        }
+    }
+
+    private static RejectedEdit unknown(String field, String ref) {
+        return new RejectedEdit(field, "there is no stream %s %s".formatted(field, ref));
+    }
+
+    /** Where a target would land on a bus when it is put near an address, with the adapters that it would get. */
+    @GetMapping("/api/platforms/{id}/drop")
+    OfferView drop(
+            @PathVariable UUID id,
+            @RequestParam String block,
+            @RequestParam String busInterface,
+            @RequestParam String bus,
+            @RequestParam Address near) {
+        StoredPlatform stored = store.read(id);
+        ElaboratedPlatform platform = elaborations.of(stored);
+        InterfaceRef ref = new InterfaceRef(block, busInterface);
+        SizedInterface form =
+                platform.block(block)
+                        .flatMap(each -> each.shape().busInterface(busInterface))
+                        .orElseThrow(() -> unknown("target", ref.toString()));
+        ElaboratedBus onto = platform.bus(bus).orElseThrow(() -> unknown("bus", bus));
+        Optional<Address> base = Placement.baseNear(onto, ref, form, near);
+        if (base.isEmpty()) {
+            return new OfferView(
+                    stored.revision(),
+                    "put %s on %s".formatted(block, bus),
+                    null,
+                    "%s has no gap of %s".formatted(bus, Address.formatSize(form.sizeBytes())));
+        }
+        Edit edit = new Edit.Attach(block, busInterface, bus, base.get(), null);
+        ElaboratedBus after =
+                new Elaborator(libraries.current())
+                        .elaborate(new Editor(libraries.current()).apply(stored.platform(), edit))
+                        .bus(bus)
+                        .orElseThrow();
+        String adapters = String.join("; ", AdapterTexts.of(after, ref));
+        return new OfferView(
+                stored.revision(),
+                "place %s at %s on %s%s"
+                        .formatted(
+                                block,
+                                base.get(),
+                                bus,
+                                adapters.isEmpty() ? "" : ", adapter: " + adapters),
+                edit,
                 null);
     }
 

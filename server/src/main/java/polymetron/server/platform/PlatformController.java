@@ -3,7 +3,6 @@ package polymetron.server.platform;
 import jakarta.annotation.Nullable;
 import java.util.List;
 import java.util.UUID;
-import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -22,15 +21,16 @@ import polymetron.edit.RejectedEdit;
 import polymetron.finding.Checks;
 import polymetron.finding.Finding;
 import polymetron.finding.Grade;
-import polymetron.library.Library;
 import polymetron.library.Recipe;
 import polymetron.library.Vlnv;
 import polymetron.paste.BlocksText;
 import polymetron.platform.Names;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
+import polymetron.server.api.Downloads;
 import polymetron.server.event.RevisionEvents;
 import polymetron.server.store.Elaborations;
+import polymetron.server.store.Libraries;
 import polymetron.server.store.PlatformRow;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.StoredPlatform;
@@ -41,17 +41,17 @@ import polymetron.wiring.Starter;
 final class PlatformController {
     private final PlatformStore store;
     private final Elaborations elaborations;
-    private final Library library;
+    private final Libraries libraries;
     private final RevisionEvents events;
 
     PlatformController(
             PlatformStore store,
             Elaborations elaborations,
-            Library library,
+            Libraries libraries,
             RevisionEvents events) {
         this.store = store;
         this.elaborations = elaborations;
-        this.library = library;
+        this.libraries = libraries;
         this.events = events;
     }
 
@@ -86,7 +86,9 @@ final class PlatformController {
         return new PlatformSummary(
                 row.id().toString(),
                 row.name(),
-                library.board(stored.platform().board())
+                libraries
+                        .current()
+                        .board(stored.platform().board())
                         .map(board -> board.title())
                         .orElse(stored.platform().board().toString()),
                 row.revision(),
@@ -106,21 +108,24 @@ final class PlatformController {
     @PostMapping("/api/platforms")
     @ResponseStatus(HttpStatus.CREATED)
     Created create(@RequestBody NewPlatform request) {
-        if (request.board() == null || library.board(request.board()).isEmpty()) {
+        if (request.board() == null || libraries.current().board(request.board()).isEmpty()) {
             throw new RejectedEdit(
                     "board", "the library has no board %s".formatted(request.board()));
         }
         Recipe recipe =
                 request.recipe() == null
                         ? null
-                        : library.recipe(request.recipe())
+                        : libraries
+                                .current()
+                                .recipe(request.recipe())
                                 .orElseThrow(
                                         () ->
                                                 new RejectedEdit(
                                                         "recipe",
                                                         "there is no recipe %s"
                                                                 .formatted(request.recipe())));
-        Platform platform = Starter.start(library, request.name(), request.board(), recipe);
+        Platform platform =
+                Starter.start(libraries.current(), request.name(), request.board(), recipe);
         String title = recipe == null ? "start empty" : "start from recipe " + recipe.title();
         return new Created(store.create(platform, title).toString());
     }
@@ -164,7 +169,7 @@ final class PlatformController {
         return ResponseEntity.ok()
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
-                        attachment(Names.fromTitle(platform.name()) + ".json"))
+                        Downloads.attachment(Names.fromTitle(platform.name()) + ".json"))
                 .body(PlatformDocument.write(platform));
     }
 
@@ -172,10 +177,6 @@ final class PlatformController {
     @GetMapping(value = "/api/platforms/{id}/blocks", produces = MediaType.TEXT_PLAIN_VALUE)
     String blocks(@PathVariable UUID id, @RequestParam List<String> name) {
         return BlocksText.of(store.read(id).platform(), name);
-    }
-
-    static String attachment(String name) {
-        return ContentDisposition.attachment().filename(name).build().toString();
     }
 
     @PostMapping("/api/platforms/{id}/edits")

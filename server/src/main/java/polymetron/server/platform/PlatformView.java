@@ -2,7 +2,6 @@ package polymetron.server.platform;
 
 import jakarta.annotation.Nullable;
 import java.util.List;
-import polymetron.server.library.LibraryView.ParameterView;
 
 /**
  * Everything that a browser shows of one revision of a platform. Addresses are written out, because they have more
@@ -21,8 +20,9 @@ public record PlatformView(
         List<DomainView> domains,
         List<BusView> buses,
         List<BlockView> blocks,
-        RulersView rulers,
-        List<FreeView> free,
+        List<StreamView> streams,
+        List<String> openSinks,
+        List<GroupView> groups,
         List<PartUse> parts,
         List<FindingView> findings) {
 
@@ -42,6 +42,7 @@ public record PlatformView(
             int dataWidth,
             int addressWidth,
             @Nullable String domain,
+            String arbitration,
             List<InitiatorView> initiators,
             List<SlotView> slots,
             List<TargetView> unplaced) {}
@@ -58,6 +59,7 @@ public record PlatformView(
             String label,
             boolean fetches,
             boolean bridge,
+            @Nullable Integer priority,
             List<String> adapters,
             List<String> reaches,
             List<String> hidden) {}
@@ -70,6 +72,8 @@ public record PlatformView(
      *
      * @param leadsTo bus behind it, for the window of a bridge
      * @param adapters what stands between it and the bus, in words
+     * @param seen where somebody sees it through bridges, in words
+     * @param sizable whether its size is a parameter of the block
      */
     public record TargetView(
             String block,
@@ -81,115 +85,73 @@ public record PlatformView(
             boolean conflict,
             @Nullable String leadsTo,
             List<String> adapters,
+            @Nullable String seen,
+            boolean sizable,
             @Nullable String base,
             @Nullable String last) {}
 
-    /** A block. */
+    /**
+     * A block as far as the picture needs it; the rest is in its {@link BlockSheet}.
+     *
+     * @param localName name within its group
+     * @param detail what tells it from others of its type
+     * @param base first address of its first target; missing as long as it has none
+     * @param attached whether it is on a bus or part of a stream
+     */
     public record BlockView(
             String name,
+            @Nullable String group,
+            String localName,
             String type,
             String kind,
             String title,
-            String summary,
+            String detail,
+            @Nullable String base,
             boolean attached,
-            List<ValueView> parameters,
             List<PortView> clocks,
-            List<InterfaceView> interfaces,
-            List<InterruptView> interrupts,
-            List<OutwardView> outward,
-            List<RegisterView> registers,
-            List<ResourceView> resources) {}
-
-    /**
-     * A parameter with its value.
-     *
-     * @param text as written; the default when nobody chose one
-     * @param shown value after evaluation, with its unit
-     * @param chosen whether the user chose it
-     * @param note what follows from it, such as the rate obtained
-     */
-    public record ValueView(
-            ParameterView parameter,
-            String text,
-            String shown,
-            boolean chosen,
-            @Nullable String note) {}
+            List<WireView> interrupts,
+            List<OutsideView> outward) {}
 
     /** A clock or reset input. */
     public record PortView(String name, String sort, @Nullable String domain) {}
 
-    /** A bus interface. */
-    public record InterfaceView(
-            String name,
-            String role,
-            String title,
-            @Nullable String bus,
-            @Nullable String base,
-            @Nullable String last,
-            String size,
-            boolean held,
-            List<String> adapters,
-            List<ReachView> reachedBy) {}
-
-    /** An initiator that reaches a target, and the address at which it does. */
-    public record ReachView(String initiator, String base, List<String> via) {}
-
     /** An interrupt source and where it goes. */
-    public record InterruptView(
+    public record WireView(
             String name,
             String line,
-            String trigger,
             @Nullable String sinkBlock,
             @Nullable String sink,
-            @Nullable Integer input,
-            List<SinkView> choices) {}
+            @Nullable Integer input) {}
 
-    /** An interrupt port that a source could go to. */
-    public record SinkView(
-            String block, String sink, int first, int last, @Nullable Integer free) {}
-
-    /** An outward interface and where it goes. */
-    public record OutwardView(
-            String name,
-            String title,
-            List<String> ports,
-            @Nullable String part,
-            boolean bound,
-            List<String> pins,
-            List<String> partChoices) {}
-
-    /** A register with its absolute address; addresses are missing as long as the block has none. */
-    public record RegisterView(
-            String name,
-            String offset,
-            @Nullable String address,
-            int width,
-            String access,
-            String reset,
-            int count,
-            int first,
-            String explains,
-            @Nullable String condition,
-            List<FieldView> fields) {}
-
-    /** A field of a register. */
-    public record FieldView(String name, String bits, String explains) {}
-
-    /** Estimated use of one resource of the device. */
-    public record ResourceView(String name, long amount) {}
+    /** An outward interface and where it goes, with its pins. */
+    public record OutsideView(
+            String name, @Nullable String part, boolean bound, List<String> pins) {}
 
     /**
-     * The address spaces of all initiators side by side.
+     * A stream source and the sink that it feeds.
      *
-     * @param columns what each column is called
+     * @param carries what its words carry besides their bits, in words
+     * @param wrong whether the ends do not fit together
      */
-    public record RulersView(List<String> columns, List<RulerRow> rows) {}
+    public record StreamView(
+            String block,
+            String source,
+            int width,
+            String carries,
+            @Nullable String domain,
+            @Nullable String sinkBlock,
+            @Nullable String sink,
+            boolean wrong) {}
 
-    /** A run of addresses in which no column changes; for each column the targets there, none in a gap. */
-    public record RulerRow(String base, String last, String size, List<List<String>> cells) {}
+    /**
+     * A group, with what leads in and out of it.
+     *
+     * @param interfaces each as the end inside and the end outside
+     */
+    public record GroupView(String name, List<String> blocks, List<CrossingView> interfaces) {}
 
-    /** Free space on a bus. */
-    public record FreeView(String bus, String base, String last, String size) {}
+    /** Something that leads in or out of a group. */
+    public record CrossingView(String sort, String inside, String outside) {}
 
     /** A part of the board and who has it. */
     public record PartUse(

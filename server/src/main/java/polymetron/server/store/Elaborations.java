@@ -13,19 +13,20 @@ import polymetron.library.Library;
 public class Elaborations {
     private static final int MOST = 64;
 
-    private record Key(UUID id, long revision) {}
+    private record Key(UUID id, long revision, int library) {}
 
     private final Cache<Key, ElaboratedPlatform> cache =
             Caffeine.newBuilder().maximumSize(MOST).build();
-    private final Elaborator elaborator;
+    private final Libraries libraries;
 
-    public Elaborations(Library library) {
-        this.elaborator = new Elaborator(library);
+    public Elaborations(Libraries libraries) {
+        this.libraries = libraries;
     }
 
     public ElaboratedPlatform of(StoredPlatform stored) {
+        Library library = libraries.current();
         return cache.get(
-                new Key(stored.id(), stored.revision()),
-                key -> elaborator.elaborate(stored.platform()));
+                new Key(stored.id(), stored.revision(), System.identityHashCode(library)),
+                key -> new Elaborator(library).elaborate(stored.platform()));
     }
 }

@@ -14,7 +14,6 @@ import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
 import polymetron.json.Documents;
-import polymetron.library.Library;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
 import polymetron.server.problem.NotThere;
@@ -32,11 +31,11 @@ public class PlatformStore {
     private static final int MOST_MEANWHILE = 5;
 
     private final DSLContext database;
-    private final Editor editor;
+    private final Libraries libraries;
 
-    public PlatformStore(DSLContext database, Library library) {
+    public PlatformStore(DSLContext database, Libraries libraries) {
         this.database = database;
-        this.editor = new Editor(library);
+        this.libraries = libraries;
     }
 
     /** All platforms, the one changed last first. */
@@ -138,7 +137,7 @@ public class PlatformStore {
     public long apply(UUID id, long base, Edit edit) {
         Record old = lockHead(id, base);
         Platform before = PlatformDocument.read("stored platform", old.get(REVISION.DOCUMENT));
-        Platform after = editor.apply(before, edit);
+        Platform after = new Editor(libraries.current()).apply(before, edit);
         long number = base + 1;
         insertRevision(id, number, after, edit.describe(), edit, null, base, null);
         moveHead(id, number, after.name());

@@ -17,13 +17,13 @@ import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.http.MediaType;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.setup.MockMvcBuilders;
-import polymetron.Shipped;
 import polymetron.edit.RejectedEdit;
 import polymetron.server.event.RevisionEvents;
 import polymetron.server.problem.NotThere;
 import polymetron.server.problem.ProblemAdvice;
 import polymetron.server.problem.StaleEdit;
 import polymetron.server.store.Elaborations;
+import polymetron.server.store.Libraries;
 import polymetron.server.store.PlatformStore;
 
 /** How what the store says reaches the client. */
@@ -33,8 +33,8 @@ final class PlatformControllerTest {
             MockMvcBuilders.standaloneSetup(
                             new PlatformController(
                                     store,
-                                    new Elaborations(Shipped.LIBRARY),
-                                    Shipped.LIBRARY,
+                                    mock(Elaborations.class),
+                                    mock(Libraries.class),
                                     mock(RevisionEvents.class)))
                     .setControllerAdvice(new ProblemAdvice())
                     .build();

@@ -12,6 +12,7 @@ import org.jooq.Table;
 import org.jooq.impl.DSL;
 import org.jooq.impl.SchemaImpl;
 
+import polymetron.server.store.generated.tables.LibraryEntry;
 import polymetron.server.store.generated.tables.Platform;
 import polymetron.server.store.generated.tables.Program;
 import polymetron.server.store.generated.tables.Revision;
@@ -29,6 +30,11 @@ public class DefaultSchema extends SchemaImpl {
      * The reference instance of <code>DEFAULT_SCHEMA</code>
      */
     public static final DefaultSchema DEFAULT_SCHEMA = new DefaultSchema();
+
+    /**
+     * The table <code>library_entry</code>.
+     */
+    public final LibraryEntry LIBRARY_ENTRY = LibraryEntry.LIBRARY_ENTRY;
 
     /**
      * The table <code>platform</code>.
@@ -61,6 +67,7 @@ public class DefaultSchema extends SchemaImpl {
     @Override
     public final List<Table<?>> getTables() {
         return Arrays.asList(
+            LibraryEntry.LIBRARY_ENTRY,
             Platform.PLATFORM,
             Program.PROGRAM,
             Revision.REVISION

@@ -12,6 +12,7 @@ import org.jooq.impl.DSL;
 import org.jooq.impl.Internal;
 import org.jooq.impl.QOM.ForeignKeyRule;
 
+import polymetron.server.store.generated.tables.LibraryEntry;
 import polymetron.server.store.generated.tables.Platform;
 import polymetron.server.store.generated.tables.Program;
 import polymetron.server.store.generated.tables.Revision;
@@ -28,6 +29,7 @@ public class Keys {
     // UNIQUE and PRIMARY KEY definitions
     // -------------------------------------------------------------------------
 
+    public static final UniqueKey<Record> LIBRARY_ENTRY_PKEY = Internal.createUniqueKey(LibraryEntry.LIBRARY_ENTRY, DSL.name("library_entry_pkey"), new TableField[] { LibraryEntry.LIBRARY_ENTRY.KIND, LibraryEntry.LIBRARY_ENTRY.IDENTITY }, true);
     public static final UniqueKey<Record> PLATFORM_PKEY = Internal.createUniqueKey(Platform.PLATFORM, DSL.name("platform_pkey"), new TableField[] { Platform.PLATFORM.ID }, true);
     public static final UniqueKey<Record> PROGRAM_PKEY = Internal.createUniqueKey(Program.PROGRAM, DSL.name("program_pkey"), new TableField[] { Program.PROGRAM.ID }, true);
     public static final UniqueKey<Record> PROGRAM_PLATFORM_ID_SHA256_KEY = Internal.createUniqueKey(Program.PROGRAM, DSL.name("program_platform_id_sha256_key"), new TableField[] { Program.PROGRAM.PLATFORM_ID, Program.PROGRAM.SHA256 }, true);

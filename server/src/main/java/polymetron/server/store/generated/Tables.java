@@ -4,6 +4,7 @@
 package polymetron.server.store.generated;
 
 
+import polymetron.server.store.generated.tables.LibraryEntry;
 import polymetron.server.store.generated.tables.Platform;
 import polymetron.server.store.generated.tables.Program;
 import polymetron.server.store.generated.tables.Revision;
@@ -14,6 +15,11 @@ import polymetron.server.store.generated.tables.Revision;
  */
 @SuppressWarnings({ "all", "unchecked", "rawtypes", "this-escape" })
 public class Tables {
+
+    /**
+     * The table <code>library_entry</code>.
+     */
+    public static final LibraryEntry LIBRARY_ENTRY = LibraryEntry.LIBRARY_ENTRY;
 
     /**
      * The table <code>platform</code>.

@@ -1,0 +1,71 @@
+package polymetron.json;
+
+import com.networknt.schema.Error;
+import com.networknt.schema.Schema;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Comparator;
+import java.util.List;
+import tools.jackson.databind.JsonNode;
+
+/** A published JSON Schema beside a class, and documents that are read by it. */
+public final class SchemaFile {
+    /** Longest document that is read, in characters. */
+    public static final int LONGEST = 16 * 1024 * 1024;
+
+    private final String text;
+    private final Schema schema;
+
+    /**
+     * @param beside class in whose package the file is
+     */
+    public SchemaFile(Class<?> beside, String name) {
+        try (InputStream in = beside.getResourceAsStream(name)) {
+            this.text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException failure) {
+            throw new UncheckedIOException(failure);
+        }
+        this.schema =
+                SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                        .getSchema(text);
+    }
+
+    public String text() {
+        return text;
+    }
+
+    /**
+     * Reads a document of the schema.
+     *
+     * @param name what the document is called in messages, such as its file name
+     * @throws DocumentException when it does not follow the schema; the message names line and key
+     */
+    public <T> T read(String name, String document, Class<T> form) {
+        if (document.length() > LONGEST) {
+            throw new DocumentException("%s is longer than 16 MiB".formatted(name), "");
+        }
+        JsonNode tree = Documents.tree(name, document);
+        List<Error> errors =
+                schema.validate(tree).stream()
+                        .sorted(
+                                Comparator.comparing(
+                                        error -> error.getInstanceLocation().toString()))
+                        .toList();
+        if (!errors.isEmpty()) {
+            String pointer = errors.getFirst().getInstanceLocation().toString();
+            throw new DocumentException(
+                    "%s, line %s, at %s: %s"
+                            .formatted(
+                                    name,
+                                    Documents.lineOf(document, pointer),
+                                    pointer.isEmpty() ? "the top" : pointer,
+                                    errors.getFirst().getMessage()),
+                    pointer);
+        }
+        return Documents.read(name, document, form);
+    }
+}

@@ -1,0 +1,123 @@
+package polymetron.server.store;
+
+import static polymetron.server.store.generated.Tables.LIBRARY_ENTRY;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+import polymetron.board.BoardDocument;
+import polymetron.json.Documents;
+import polymetron.library.Board;
+import polymetron.library.Library;
+import polymetron.library.LibraryLoader;
+import polymetron.library.Recipe;
+
+/**
+ * The library that came with the product together with what people have added. Every use looks whether another server
+ * has changed anything, which is one short question to the database.
+ */
+@Component
+public class Libraries {
+    private static final String BOARD = "board";
+    private static final String RECIPE = "recipe";
+
+    /** A library and what it was made from. */
+    private record Made(Library library, long lastChange, int entries) {}
+
+    private final Library shipped = LibraryLoader.load();
+    private final DSLContext database;
+    private volatile Made made = new Made(shipped, 0, 0);
+
+    public Libraries(DSLContext database) {
+        this.database = database;
+    }
+
+    /** The library that came with the product. */
+    public Library shipped() {
+        return shipped;
+    }
+
+    /** Everything there is now. The same object as long as nothing changes. */
+    @Transactional(readOnly = true)
+    public Library current() {
+        var state =
+                database.select(DSL.max(LIBRARY_ENTRY.CHANGE), DSL.count())
+                        .from(LIBRARY_ENTRY)
+                        .fetchSingle();
+        long last = state.value1() == null ? 0 : state.value1();
+        int entries = state.value2();
+        Made now = made;
+        if (now.lastChange() != last || now.entries() != entries) {
+            now = new Made(read(), last, entries);
+            made = now;
+        }
+        return now.library();
+    }
+
+    private Library read() {
+        List<Board> boards = new ArrayList<>();
+        List<Recipe> recipes = new ArrayList<>();
+        for (var row : database.selectFrom(LIBRARY_ENTRY).orderBy(LIBRARY_ENTRY.IDENTITY).fetch()) {
+            if (row.get(LIBRARY_ENTRY.KIND).equals(BOARD)) {
+                boards.add(
+                        BoardDocument.read(
+                                row.get(LIBRARY_ENTRY.IDENTITY), row.get(LIBRARY_ENTRY.DOCUMENT)));
+            } else {
+                recipes.add(
+                        Documents.read(
+                                row.get(LIBRARY_ENTRY.IDENTITY),
+                                row.get(LIBRARY_ENTRY.DOCUMENT),
+                                Recipe.class));
+            }
+        }
+        return shipped.with(boards, recipes);
+    }
+
+    @Transactional
+    public void save(Board board) {
+        save(BOARD, board.identity().toString(), BoardDocument.write(board));
+    }
+
+    @Transactional
+    public void save(Recipe recipe) {
+        save(RECIPE, recipe.name(), Documents.write(recipe));
+    }
+
+    private void save(String kind, String identity, String document) {
+        remove(kind, identity);
+        database.insertInto(
+                        LIBRARY_ENTRY,
+                        LIBRARY_ENTRY.KIND,
+                        LIBRARY_ENTRY.IDENTITY,
+                        LIBRARY_ENTRY.DOCUMENT)
+                .values(kind, identity, document)
+                .execute();
+    }
+
+    /** Takes out a board that somebody added; empty when there is none, as for those of the product. */
+    @Transactional
+    public Optional<String> removeBoard(String identity) {
+        return remove(BOARD, identity);
+    }
+
+    /** Takes out a recipe that somebody saved; empty when there is none, as for those of the product. */
+    @Transactional
+    public Optional<String> removeRecipe(String name) {
+        return remove(RECIPE, name);
+    }
+
+    private Optional<String> remove(String kind, String identity) {
+        return database.deleteFrom(LIBRARY_ENTRY)
+                                .where(
+                                        LIBRARY_ENTRY.KIND.eq(kind),
+                                        LIBRARY_ENTRY.IDENTITY.eq(identity))
+                                .execute()
+                        == 0
+                ? Optional.empty()
+                : Optional.of(identity);
+    }
+}

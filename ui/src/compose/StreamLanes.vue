@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { StreamView } from '../api/client'
+import { usePlatform } from '../frame/platform'
+import LaneBlock from './LaneBlock.vue'
+import { layOutLanes, type LaneEdge } from './laneLayout'
+import { usePicture } from './picture'
+import { zoom } from './zoom'
+
+const context = usePlatform()
+const picture = usePicture()
+const streams = computed(() => context.platform.value?.streams ?? [])
+const openSinks = computed(() => context.platform.value?.openSinks ?? [])
+const lanes = computed(() => layOutLanes(streams.value, openSinks.value, picture.drawnAs))
+const sizes = computed(() =>
+    zoom.value === 'far'
+        ? { width: 96, height: 40, step: 128, rise: 52 }
+        : { width: 122, height: 46, step: 186, rise: 66 },
+)
+const STUB = 34
+const LEFT = 40
+
+const x = (column: number): number => LEFT + column * sizes.value.step
+const y = (row: number): number => 16 + row * sizes.value.rise
+const middle = (row: number): number => y(row) + sizes.value.height / 2
+
+/** A stream as a line with at most one step, just before its sink. */
+function path(edge: LaneEdge): string {
+    if (!edge.from) {
+        const to = edge.to
+        return to ? `M${String(x(to.column) - STUB)} ${String(middle(to.row))}h${String(STUB - 7)}` : ''
+    }
+    const start = `M${String(x(edge.from.column) + sizes.value.width)} ${String(middle(edge.from.row))}`
+    if (!edge.to) {
+        return `${start}h${String(STUB - 7)}`
+    }
+    const turn = x(edge.to.column) - 22
+    return `${start}H${String(turn)}V${String(middle(edge.to.row))}H${String(x(edge.to.column) - 7)}`
+}
+
+function label(stream: StreamView | undefined): string {
+    return stream ? `${String(stream.width)} bit` : ''
+}
+
+function explain(edge: LaneEdge): string {
+    const stream = edge.stream
+    if (!stream) {
+        return `Nobody feeds ${edge.sink ?? ''}`
+    }
+    const carries = stream.carries ? `, ${stream.carries}` : ''
+    return stream.sinkBlock
+        ? `${stream.block}.${stream.source} to ${stream.sinkBlock}.${stream.sink ?? ''}: ${String(stream.width)} bit${carries}`
+        : `${stream.block}.${stream.source} goes nowhere: ${String(stream.width)} bit${carries}`
+}
+
+const isOpen = (edge: LaneEdge): boolean => !edge.from || !edge.to
+/** Several streams that leave a block for nowhere would lie on each other: one stands for all. */
+function edgesOf(edges: LaneEdge[]): LaneEdge[] {
+    const seen = new Set<string>()
+    return edges.filter((edge) => {
+        const key = edge.to && edge.from ? '' : `${edge.from?.name ?? ''}>${edge.to?.name ?? ''}`
+        return key === '' || !(seen.has(key) || !seen.add(key))
+    })
+}
+</script>
+
+<template>
+    <section
+        v-if="lanes.length"
+        aria-label="Streams"
+        class="mb-3 rounded border border-line bg-sheet/60 px-2 py-2"
+    >
+        <h2 class="px-1 text-[12px] font-semibold text-soft">Streams</h2>
+        <div v-for="lane in lanes" :key="lane.nodes[0]?.name" class="overflow-x-auto">
+            <div
+                class="relative"
+                :style="{
+                    width: `${x(lane.columns - 1) + sizes.width + STUB + 8}px`,
+                    height: `${y(lane.rows - 1) + sizes.height + 12}px`,
+                }"
+            >
+                <svg class="absolute inset-0 size-full overflow-visible" role="presentation">
+                    <g
+                        v-for="(edge, at) in edgesOf(lane.edges)"
+                        :key="at"
+                        :class="edge.stream?.wrong ? 'text-error' : isOpen(edge) ? 'text-warn' : 'text-ink'"
+                    >
+                        <title>{{ explain(edge) }}</title>
+                        <path
+                            :d="path(edge)"
+                            fill="none"
+                            stroke="currentColor"
+                            stroke-width="2"
+                            :stroke-dasharray="isOpen(edge) ? '3 3' : undefined"
+                        />
+                        <path
+                            v-if="edge.to"
+                            fill="currentColor"
+                            :d="`M${x(edge.to.column) - 8} ${middle(edge.to.row) - 5}l8 5l-8 5z`"
+                        />
+                        <text
+                            v-if="zoom === 'near' && edge.from && edge.to && edge.stream"
+                            :x="
+                                edge.from.row === edge.to.row
+                                    ? x(edge.to.column) - 44
+                                    : x(edge.to.column) - 22
+                            "
+                            :y="middle(edge.to.row) - 8"
+                            :text-anchor="edge.from.row === edge.to.row ? 'middle' : 'start'"
+                            class="fill-current font-mono text-[11px]"
+                        >
+                            {{ edge.from.row === edge.to.row ? label(edge.stream) : '' }}
+                        </text>
+                        <text
+                            v-if="isOpen(edge)"
+                            :x="
+                                edge.to
+                                    ? x(edge.to.column) - STUB
+                                    : x(edge.from?.column ?? 0) + sizes.width + 4
+                            "
+                            :y="middle((edge.to ?? edge.from)?.row ?? 0) - 6"
+                            class="fill-current text-[11px]"
+                        >
+                            open
+                        </text>
+                    </g>
+                </svg>
+                <LaneBlock
+                    v-for="node in lane.nodes"
+                    :key="node.name"
+                    class="absolute"
+                    :name="node.name"
+                    :style="{
+                        left: `${x(node.column)}px`,
+                        top: `${y(node.row)}px`,
+                        width: `${sizes.width}px`,
+                        height: `${sizes.height}px`,
+                    }"
+                />
+            </div>
+        </div>
+    </section>
+</template>
