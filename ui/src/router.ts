@@ -5,6 +5,7 @@ export const router = createRouter({
     routes: [
         { path: '/', component: () => import('./platforms/PlatformsView.vue') },
         { path: '/library/:identity?', component: () => import('./library/LibraryView.vue') },
+        { path: '/boards/:identity/:how(edit|copy)', component: () => import('./boards/BoardEditor.vue') },
         { path: '/boards/:identity?', component: () => import('./boards/BoardsView.vue') },
         { path: '/new', component: () => import('./platforms/NewPlatformView.vue') },
         {

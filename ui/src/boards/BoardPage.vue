@@ -3,7 +3,8 @@ import { useQuery } from '@tanstack/vue-query'
 import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
 
-const props = defineProps<{ identity: string }>()
+const props = defineProps<{ identity: string; own: boolean }>()
+const emit = defineEmits<{ remove: [] }>()
 const { data: sheet, error } = useQuery({
     queryKey: ['board', props.identity],
     queryFn: () =>
@@ -17,6 +18,14 @@ const { data: sheet, error } = useQuery({
     <article class="min-w-0 flex-1 overflow-auto px-8 py-5">
         <p v-if="error" class="text-error">{{ error.message }}</p>
         <template v-else-if="sheet">
+            <div class="float-right flex gap-2">
+                <RouterLink v-if="own" :to="`/boards/${sheet.identity}/edit`" class="button"
+                    >Change</RouterLink
+                >
+                <RouterLink :to="`/boards/${sheet.identity}/copy`" class="button">Copy…</RouterLink>
+                <a :href="`/api/library/boards/${sheet.identity}/document`" class="button">Export</a>
+                <button v-if="own" class="button !text-error" @click="emit('remove')">Remove…</button>
+            </div>
             <h2 class="text-2xl font-semibold">{{ sheet.title }}</h2>
             <button
                 class="font-mono text-[13px] text-soft hover:text-accent"
@@ -33,6 +42,7 @@ const { data: sheet, error } = useQuery({
                     <span class="font-mono">{{ sheet.device.name }}</span> of the family
                     {{ sheet.device.family }}, {{ sheet.device.packageName }}
                 </p>
+                <p v-for="fact in sheet.device.facts" :key="fact" class="text-[13px] text-soft">{{ fact }}</p>
                 <div class="mt-1 flex gap-12">
                     <table>
                         <tbody>

@@ -6,6 +6,7 @@ import { open } from '../frame/actions'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { usePlatform } from '../frame/platform'
 import { usePlan } from './plan'
+import { byKind } from '../library/kinds'
 import PlanLines from './PlanLines.vue'
 
 interface Offer {
@@ -13,7 +14,9 @@ interface Offer {
     title: string
     summary: string
     type: string
+    kind: string
     part?: string
+    recipe?: string
 }
 
 const context = usePlatform()
@@ -28,15 +31,41 @@ const name = ref('')
 
 const matches = (text: string): boolean => text.toLowerCase().includes(filter.value.toLowerCase().trim())
 
+/** Hard blocks of the board's device. */
+const hard = computed(
+    () => library.value?.boards.find((each) => each.identity === context.platform.value?.board)?.hard ?? [],
+)
+
 const types = computed<Offer[]>(() =>
     (library.value?.types ?? [])
+        .filter((type) => type.newest && (!type.needs || hard.value.includes(type.needs)))
         .map((type) => ({
             key: type.identity,
             title: type.title,
             summary: type.summary,
             type: type.identity,
+            kind: type.kind,
         }))
-        .filter((offer) => matches(`${offer.title} ${offer.summary} ${offer.type}`)),
+        .filter((offer) => matches(`${offer.title} ${offer.summary} ${offer.type} ${offer.kind}`)),
+)
+
+/** Recipes whose board parts are free here. */
+const recipes = computed<Offer[]>(() =>
+    (library.value?.recipes ?? [])
+        .filter((recipe) =>
+            recipe.parts.every((part) =>
+                context.platform.value?.parts.some((each) => each.part === part && !each.block),
+            ),
+        )
+        .map((recipe) => ({
+            key: `recipe ${recipe.name}`,
+            title: recipe.title,
+            summary: `${String(recipe.blocks.length)} blocks: ${recipe.blocks.join(', ')}`,
+            type: '',
+            kind: 'recipe',
+            recipe: recipe.name,
+        }))
+        .filter((offer) => matches(`${offer.title} ${offer.summary} recipe`)),
 )
 
 /** Parts of the board that nobody has taken, each with the block that drives it. */
@@ -50,6 +79,7 @@ const parts = computed<Offer[]>(() =>
                 title: part.title,
                 summary: `board part ${part.part}, driven by a ${type?.title ?? 'block'}`,
                 type: part.drivers[0] ?? '',
+                kind: 'part',
                 part: part.part,
             }
         })
@@ -59,7 +89,8 @@ const parts = computed<Offer[]>(() =>
 const groups = computed(() =>
     [
         { title: 'Free parts of the board', offers: parts.value },
-        { title: 'Block types', offers: types.value },
+        ...byKind(types.value).map((group) => ({ title: group.title, offers: group.entries })),
+        { title: 'Recipes: several at once', offers: recipes.value },
     ].filter((group) => group.offers.length > 0),
 )
 
@@ -75,7 +106,7 @@ function request(offer: Offer, wished?: string): PlanRequest['add'] {
 async function pick(offer: Offer): Promise<void> {
     picked.value = offer
     name.value = ''
-    await begin(request(offer))
+    await (offer.recipe ? begin(undefined, undefined, offer.recipe) : begin(request(offer)))
     name.value = plan.value?.name ?? ''
 }
 
@@ -143,7 +174,8 @@ async function confirm(): Promise<void> {
                     Choose a block to see how it would be wired before it is added.
                 </p>
                 <template v-else>
-                    <label class="flex items-center gap-3">
+                    <p v-if="picked.recipe" class="font-semibold">{{ picked.title }}</p>
+                    <label v-else class="flex items-center gap-3">
                         <span class="text-soft">Name</span>
                         <input v-model="name" class="input w-56 font-mono" @change="rename" />
                     </label>

@@ -30,7 +30,8 @@ const tags = computed(() =>
 /** The tag of this block that is on the net that is pointed at. */
 const pointed = computed(() => tags.value.find((tag) => tag.net === picture.net.value)?.net)
 /** What tells this block from others of its type. */
-const detail = computed(() => block.value?.detail ?? '')
+const detail = computed(() => [props.target.title, block.value?.detail].filter(Boolean).join(' · '))
+const name = computed(() => block.value?.localName ?? props.target.block)
 </script>
 
 <template>
@@ -42,7 +43,7 @@ const detail = computed(() => block.value?.detail ?? '')
         </div>
         <button
             class="flex w-full flex-col overflow-hidden rounded-md border bg-sheet text-left hover:border-accent"
-            :title="zoom === 'far' ? `${target.label}, ${detail}, ${target.size}` : undefined"
+            :title="`${target.label}, ${detail}, ${target.size}`"
             :class="[
                 zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[98px] px-2 py-1',
                 selected
@@ -64,7 +65,7 @@ const detail = computed(() => block.value?.detail ?? '')
             @dragend="endDrag"
         >
             <span class="flex w-full items-baseline justify-between gap-1">
-                <span class="truncate font-semibold">{{ target.label }}</span>
+                <span class="truncate font-semibold">{{ name }}</span>
                 <span v-if="zoom === 'near'" class="font-mono text-[11px] whitespace-nowrap text-soft">{{
                     target.size
                 }}</span>

@@ -258,7 +258,7 @@ function add(): void {
                     :buses="band.buses"
                     :width="width - 32"
                 />
-                <StreamLanes />
+                <StreamLanes :width="width - 32" />
                 <LooseBlocks v-if="loose.length" :blocks="loose" />
             </div>
         </section>

@@ -53,7 +53,7 @@ function click(event: MouseEvent): void {
             faded ? 'opacity-35' : '',
         ]"
         :style="{ borderLeftColor: colour }"
-        :title="domain ? `in clock domain ${domain}` : undefined"
+        :title="domain ? `${name}, in clock domain ${domain}` : name"
         data-card
         :data-lane="name"
         :aria-pressed="selected"
@@ -61,7 +61,7 @@ function click(event: MouseEvent): void {
         @contextmenu.prevent="openMenu($event, name)"
         @dblclick="group && picture.toggleFold(group)"
     >
-        <span class="w-full truncate font-semibold">{{ group ?? name }}</span>
+        <span class="w-full truncate font-semibold">{{ group ?? block?.localName ?? name }}</span>
         <span class="w-full truncate text-[12px] text-soft">{{
             group ? `group of ${members}` : block?.title
         }}</span>

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { StreamView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import LaneBlock from './LaneBlock.vue'
-import { layOutLanes, type LaneEdge } from './laneLayout'
+import { layOutLanes, type Lane, type LaneEdge } from './laneLayout'
 import { usePicture } from './picture'
 import { zoom } from './zoom'
 
@@ -17,15 +17,26 @@ const sizes = computed(() =>
         ? { width: 96, height: 40, step: 128, rise: 52 }
         : { width: 122, height: 46, step: 186, rise: 66 },
 )
+const props = defineProps<{ width: number }>()
 const STUB = 34
-const LEFT = 40
-
-const x = (column: number): number => LEFT + column * sizes.value.step
+/** Room to the left of a lane: enough for an open sink in its first column. */
+const LEFT = 38
+const left = (lane: Lane): number =>
+    lane.edges.some((edge) => !edge.from && edge.to?.column === 0) ? LEFT : 10
+/** From one column to the next: as far apart as the width allows. */
+function step(lane: Lane): number {
+    const room = props.width - left(lane) - sizes.value.width - 48
+    const least = sizes.value.width + 32
+    return lane.columns < 2
+        ? sizes.value.step
+        : Math.max(least, Math.min(sizes.value.step, room / (lane.columns - 1)))
+}
 const y = (row: number): number => 16 + row * sizes.value.rise
 const middle = (row: number): number => y(row) + sizes.value.height / 2
 
 /** A stream as a line with at most one step, just before its sink. */
-function path(edge: LaneEdge): string {
+function path(lane: Lane, edge: LaneEdge): string {
+    const x = (column: number): number => left(lane) + column * step(lane)
     if (!edge.from) {
         const to = edge.to
         return to ? `M${String(x(to.column) - STUB)} ${String(middle(to.row))}h${String(STUB - 7)}` : ''
@@ -39,7 +50,7 @@ function path(edge: LaneEdge): string {
 }
 
 function label(stream: StreamView | undefined): string {
-    return stream ? `${String(stream.width)} bit` : ''
+    return stream ? String(stream.width) : ''
 }
 
 function explain(edge: LaneEdge): string {
@@ -75,7 +86,7 @@ function edgesOf(edges: LaneEdge[]): LaneEdge[] {
             <div
                 class="relative"
                 :style="{
-                    width: `${x(lane.columns - 1) + sizes.width + STUB + 8}px`,
+                    width: `${left(lane) + (lane.columns - 1) * step(lane) + sizes.width + STUB + 8}px`,
                     height: `${y(lane.rows - 1) + sizes.height + 12}px`,
                 }"
             >
@@ -87,7 +98,7 @@ function edgesOf(edges: LaneEdge[]): LaneEdge[] {
                     >
                         <title>{{ explain(edge) }}</title>
                         <path
-                            :d="path(edge)"
+                            :d="path(lane, edge)"
                             fill="none"
                             stroke="currentColor"
                             stroke-width="2"
@@ -96,17 +107,13 @@ function edgesOf(edges: LaneEdge[]): LaneEdge[] {
                         <path
                             v-if="edge.to"
                             fill="currentColor"
-                            :d="`M${x(edge.to.column) - 8} ${middle(edge.to.row) - 5}l8 5l-8 5z`"
+                            :d="`M${left(lane) + edge.to.column * step(lane) - 8} ${middle(edge.to.row) - 5}l8 5l-8 5z`"
                         />
                         <text
                             v-if="zoom === 'near' && edge.from && edge.to && edge.stream"
-                            :x="
-                                edge.from.row === edge.to.row
-                                    ? x(edge.to.column) - 44
-                                    : x(edge.to.column) - 22
-                            "
-                            :y="middle(edge.to.row) - 8"
-                            :text-anchor="edge.from.row === edge.to.row ? 'middle' : 'start'"
+                            :x="left(lane) + edge.to.column * step(lane) - (step(lane) - sizes.width) / 2 - 3"
+                            :y="middle(edge.to.row) - 7"
+                            text-anchor="middle"
                             class="fill-current font-mono text-[11px]"
                         >
                             {{ edge.from.row === edge.to.row ? label(edge.stream) : '' }}
@@ -115,8 +122,8 @@ function edgesOf(edges: LaneEdge[]): LaneEdge[] {
                             v-if="isOpen(edge)"
                             :x="
                                 edge.to
-                                    ? x(edge.to.column) - STUB
-                                    : x(edge.from?.column ?? 0) + sizes.width + 4
+                                    ? left(lane) + edge.to.column * step(lane) - STUB
+                                    : left(lane) + (edge.from?.column ?? 0) * step(lane) + sizes.width + 4
                             "
                             :y="middle((edge.to ?? edge.from)?.row ?? 0) - 6"
                             class="fill-current text-[11px]"
@@ -131,7 +138,7 @@ function edgesOf(edges: LaneEdge[]): LaneEdge[] {
                     class="absolute"
                     :name="node.name"
                     :style="{
-                        left: `${x(node.column)}px`,
+                        left: `${left(lane) + node.column * step(lane)}px`,
                         top: `${y(node.row)}px`,
                         width: `${sizes.width}px`,
                         height: `${sizes.height}px`,

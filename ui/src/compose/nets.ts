@@ -24,18 +24,18 @@ export function tagsOf(platform: PlatformView, name: string): SignalTag[] {
             })
         }
     }
+    const toHarts = new Map<string, string[]>()
     for (const wire of block.interrupts) {
         if (!wire.sinkBlock) {
             tags.push({ text: `${wire.name} open`, net: `open ${name}.${wire.name}`, open: true })
         } else if (wire.line === 'device') {
             tags.push({ text: `irq ${String(wire.input)}`, net: `interrupt ${wire.sinkBlock}`, open: false })
         } else {
-            tags.push({
-                text: `${wire.line} → ${wire.sinkBlock}`,
-                net: `interrupt ${wire.sinkBlock}`,
-                open: false,
-            })
+            toHarts.set(wire.sinkBlock, [...(toHarts.get(wire.sinkBlock) ?? []), wire.line])
         }
+    }
+    for (const [hart, lines] of toHarts) {
+        tags.push({ text: `${lines.join(' + ')} → ${hart}`, net: `interrupt ${hart}`, open: false })
     }
     for (const outward of block.outward) {
         const text = outward.part ?? (outward.bound ? 'pins' : `${outward.name} open`)

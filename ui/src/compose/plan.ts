@@ -10,6 +10,7 @@ export function usePlan(context: PlatformContext) {
     const chosen = reactive<Record<string, number>>({})
     let add: PlanRequest['add']
     let paste: string | undefined
+    let recipe: string | undefined
     let asked = 0
 
     async function ask(): Promise<void> {
@@ -21,6 +22,7 @@ export function usePlan(context: PlatformContext) {
                     body: {
                         ...(add ? { add } : {}),
                         ...(paste ? { paste } : {}),
+                        ...(recipe ? { recipe } : {}),
                         off: [...off],
                         chosen: { ...chosen },
                     },
@@ -38,8 +40,9 @@ export function usePlan(context: PlatformContext) {
         }
     }
 
-    async function begin(block?: PlanRequest['add'], blocks?: string): Promise<void> {
+    async function begin(block?: PlanRequest['add'], blocks?: string, recipeName?: string): Promise<void> {
         paste = blocks
+        recipe = recipeName
         off.clear()
         Object.keys(chosen).forEach((key) => Reflect.deleteProperty(chosen, key))
         plan.value = undefined

@@ -27,6 +27,22 @@ const open = ref<string>()
             >
                 {{ sheet.identity }}
             </button>
+            <p v-if="sheet.versions.length > 1" class="mt-1 flex gap-3 text-[13px] text-soft">
+                versions
+                <RouterLink
+                    v-for="version in sheet.versions"
+                    :key="version"
+                    :to="`/library/${version}`"
+                    class="font-mono"
+                    :class="
+                        version === sheet.identity ? 'font-semibold text-ink' : 'text-accent hover:underline'
+                    "
+                    >{{ version.split(':').at(-1) }}</RouterLink
+                >
+            </p>
+            <p v-if="sheet.needs" class="mt-1 text-[13px] text-warn">
+                Only on devices with a {{ sheet.needs }}.
+            </p>
             <p class="mt-2 max-w-[70ch]">{{ sheet.summary }}. {{ sheet.description }}</p>
 
             <section v-if="sheet.parameters.length" class="mt-5">

@@ -5,15 +5,7 @@ import { useRoute } from 'vue-router'
 import { answer, client } from '../api/client'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import DatasheetPage from './DatasheetPage.vue'
-
-const KINDS: Record<string, string> = {
-    processor: 'Processors',
-    memory: 'Memory',
-    peripheral: 'Peripherals',
-    timer: 'Timers',
-    'interrupt-controller': 'Interrupt controllers',
-    bridge: 'Infrastructure',
-}
+import { byKind } from './kinds'
 
 const route = useRoute()
 const filter = ref('')
@@ -27,9 +19,7 @@ const groups = computed(() => {
         const text = `${type.title} ${type.summary} ${type.identity} ${type.kind}`.toLowerCase()
         return words.every((word) => text.includes(word))
     })
-    return Object.entries(KINDS)
-        .map(([kind, title]) => ({ title, types: found.filter((type) => type.kind === kind) }))
-        .filter((group) => group.types.length > 0)
+    return byKind(found.filter((type) => type.newest))
 })
 const shown = computed(() => (route.params.identity as string) || library.value?.types[0]?.identity)
 </script>
@@ -50,7 +40,7 @@ const shown = computed(() => (route.params.identity as string) || library.value?
                     <template v-for="group in groups" :key="group.title">
                         <h2 class="heading mt-2">{{ group.title }}</h2>
                         <RouterLink
-                            v-for="type in group.types"
+                            v-for="type in group.entries"
                             :key="type.identity"
                             :to="`/library/${type.identity}`"
                             class="mt-0.5 block rounded px-2 py-1 hover:bg-paper"

@@ -32,9 +32,16 @@ const recipes = computed(() => [
         summary: 'Nothing but the board; add blocks one by one',
         blocks: [] as string[],
         parts: [] as string[],
+        boards: [] as string[],
     },
     ...(library.value?.recipes ?? []),
 ])
+/** Whether a recipe is made for the chosen board, or for any. */
+const isFor = (boards: string[]): boolean =>
+    boards.length === 0 || boards.some((each) => each === board.value)
+/** Recipes for this board and those that only lack a part; others would only be in the way. */
+const offered = computed(() => recipes.value.filter((each) => isFor(each.boards)))
+
 /** Parts that a recipe needs and the chosen board does not have. */
 function missing(parts: string[]): string[] {
     const there = library.value?.boards.find((each) => each.identity === board.value)?.parts ?? []
@@ -43,7 +50,7 @@ function missing(parts: string[]): string[] {
 
 watch(board, () => {
     const chosen = recipes.value.find((each) => each.name === recipe.value)
-    if (chosen && missing(chosen.parts).length) {
+    if (chosen && (!isFor(chosen.boards) || missing(chosen.parts).length)) {
         recipe.value = ''
     }
 })
@@ -78,7 +85,7 @@ async function create(): Promise<void> {
             <h1 class="text-2xl font-semibold">New platform</h1>
             <RadioGroup v-model="board">
                 <RadioGroupLabel class="heading block">Board</RadioGroupLabel>
-                <div class="mt-2 grid grid-cols-2 gap-3">
+                <div class="mt-2 grid grid-cols-3 gap-3">
                     <RadioGroupOption
                         v-for="each in library.boards"
                         :key="each.identity"
@@ -105,7 +112,7 @@ async function create(): Promise<void> {
                 <RadioGroupLabel class="heading block">Start from</RadioGroupLabel>
                 <div class="mt-2 grid grid-cols-2 gap-3">
                     <RadioGroupOption
-                        v-for="each in recipes"
+                        v-for="each in offered"
                         :key="each.name"
                         v-slot="{ checked }"
                         :value="each.name"

@@ -945,6 +945,11 @@ export interface components {
             summary: string;
             title: string;
         };
+        BoardSideView: {
+            name: string;
+            partKinds: string[];
+            ports: string[];
+        };
         BoardView: {
             clocks: string[];
             device: string;
@@ -1040,6 +1045,7 @@ export interface components {
             driverName?: string | null;
             identity: string;
             kind: string;
+            needs?: string | null;
             parameters: components["schemas"]["ParameterRow"][];
             ports: components["schemas"]["PortRow"][];
             registers: components["schemas"]["RegisterRow"][];
@@ -1047,6 +1053,7 @@ export interface components {
             standard?: string | null;
             summary: string;
             title: string;
+            versions: string[];
         };
         Detach: {
             edit: "Detach";
@@ -1064,6 +1071,7 @@ export interface components {
         DeviceView: {
             amounts: components["schemas"]["AmountRow"][];
             banks: components["schemas"]["BankRow"][];
+            facts: string[];
             family: string;
             name: string;
             packageName: string;
@@ -1718,6 +1726,7 @@ export interface components {
             seen?: string | null;
             sizable: boolean;
             size: string;
+            title?: string | null;
         };
         TypeRequest: {
             text: string;
@@ -1729,6 +1738,7 @@ export interface components {
             kind: string;
             needs?: string | null;
             newest: boolean;
+            outward: components["schemas"]["BoardSideView"][];
             parameters: components["schemas"]["ParameterView"][];
             summary: string;
             title: string;

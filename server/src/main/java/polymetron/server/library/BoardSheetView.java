@@ -27,6 +27,7 @@ public record BoardSheetView(
             String family,
             String packageName,
             List<AmountRow> amounts,
+            List<String> facts,
             List<BankRow> banks) {}
 
     /** How much of something a device has. */
@@ -98,6 +99,7 @@ public record BoardSheetView(
                         new AmountRow("flip-flops", device.flipFlops()),
                         new AmountRow("memory bits", device.memoryBits()),
                         new AmountRow("multipliers", device.multipliers())),
+                facts(device),
                 device.banks().stream()
                         .map(
                                 bank ->
@@ -110,6 +112,46 @@ public record BoardSheetView(
                                                                 .filter(used::contains)
                                                                 .count()))
                         .toList());
+    }
+
+    /** What else there is to know of a device, in words. */
+    private static List<String> facts(Device device) {
+        List<String> facts = new ArrayList<>();
+        for (Device.MemoryBlock block : device.memoryBlocks()) {
+            facts.add(
+                    "%s memory blocks of %s bits, as %s%s"
+                            .formatted(
+                                    block.count(),
+                                    block.bits(),
+                                    String.join(
+                                            ", ",
+                                            block.shapes().stream()
+                                                    .map(
+                                                            shape ->
+                                                                    shape.depth()
+                                                                            + " × "
+                                                                            + shape.width())
+                                                    .toList()),
+                                    block.halves() ? "; each splits in two" : ""));
+        }
+        Device.Plls plls = device.plls();
+        if (plls != null) {
+            facts.add(
+                    "%s PLLs with %s outputs, inside %s to %s, in steps of 1/%s"
+                            .formatted(
+                                    plls.count(),
+                                    plls.outputs(),
+                                    Frequency.format(plls.vcoMinimumHz()),
+                                    Frequency.format(plls.vcoMaximumHz()),
+                                    plls.multiplierSteps()));
+        }
+        device.hard().forEach((name, count) -> facts.add("%s hard %s".formatted(count, name)));
+        facts.add(
+                "I/O standards "
+                        + String.join(
+                                ", ",
+                                device.standards().stream().map(Device.Standard::name).toList()));
+        return facts;
     }
 
     private static PartSheet part(Board.Part part, Library library) {

@@ -11,9 +11,12 @@ import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.SizedInterrupt;
 import polymetron.elaborate.SizedOutward;
+import polymetron.elaborate.SizedStream;
 import polymetron.expression.Expression;
 import polymetron.library.BlockType;
+import polymetron.library.ClockOutput;
 import polymetron.library.Field;
+import polymetron.library.Library;
 import polymetron.library.ParameterType;
 import polymetron.library.Resources;
 import polymetron.quantity.Frequency;
@@ -30,6 +33,8 @@ public record DatasheetView(
         String title,
         String summary,
         String description,
+        List<String> versions,
+        @Nullable String needs,
         List<ParameterRow> parameters,
         List<PortRow> ports,
         List<RegisterRow> registers,
@@ -62,7 +67,8 @@ public record DatasheetView(
     /** What a block takes of the device: the formula, and its value at the defaults. */
     public record FormulaRow(String name, String formula, long atDefaults) {}
 
-    static DatasheetView of(BlockType type, Map<String, String> drivers) {
+    static DatasheetView of(BlockType type, Library library) {
+        Map<String, String> drivers = library.driverFiles(type.identity());
         BlockShape shape = new BlockShape(type, Map.of());
         return new DatasheetView(
                 type.identity().toString(),
@@ -70,6 +76,10 @@ public record DatasheetView(
                 type.title(),
                 type.summary(),
                 type.description(),
+                library.versionsOf(type.identity()).stream()
+                        .map(version -> version.identity().toString())
+                        .toList(),
+                type.needs(),
                 type.parameters().stream().map(DatasheetView::parameter).toList(),
                 ports(type, shape),
                 registers(type, shape),
@@ -136,6 +146,44 @@ public record DatasheetView(
                                                 "reset",
                                                 reset.name(),
                                                 "synchronous to " + reset.clock())));
+        for (ClockOutput output : shape.clockOutputs()) {
+            rows.add(
+                    new PortRow(
+                            "clock made",
+                            output.name(),
+                            output.from() == null
+                                    ? "%s Hz".formatted(output.multiply())
+                                    : "%s × %s / (%s)"
+                                            .formatted(
+                                                    output.from(),
+                                                    output.multiply(),
+                                                    text(output.divide(), "1"))));
+        }
+        type.resetOutputs()
+                .forEach(
+                        output ->
+                                rows.add(
+                                        new PortRow(
+                                                "reset made",
+                                                output.name(),
+                                                output.clock() == null
+                                                        ? "of no clock"
+                                                        : "released with " + output.clock())));
+        for (SizedStream form : shape.streams()) {
+            String words = form.traits().words();
+            rows.add(
+                    new PortRow(
+                            "stream " + form.type().end(),
+                            form.name(),
+                            "%s bit%s%s"
+                                    .formatted(
+                                            form.dataWidth(),
+                                            words.isEmpty() ? "" : ", " + words,
+                                            form.type().passes() == null
+                                                    ? ""
+                                                    : ", hands on what comes by "
+                                                            + form.type().passes())));
+        }
         for (SizedInterface form : shape.busInterfaces()) {
             rows.add(new PortRow(form.type().role().toString(), form.name(), words(form)));
         }

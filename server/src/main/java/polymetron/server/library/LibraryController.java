@@ -22,7 +22,7 @@ final class LibraryController {
     DatasheetView datasheet(@PathVariable String identity) {
         Library library = libraries.current();
         return library.type(Vlnv.parse(identity))
-                .map(type -> DatasheetView.of(type, library.driverFiles(type.identity())))
+                .map(type -> DatasheetView.of(type, library))
                 .orElseThrow(
                         () -> new NotThere("the library has no block type %s".formatted(identity)));
     }

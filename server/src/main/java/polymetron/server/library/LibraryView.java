@@ -8,6 +8,7 @@ import polymetron.bus.Protocol;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
 import polymetron.library.Library;
+import polymetron.library.OutwardInterface;
 import polymetron.library.ParameterType;
 import polymetron.library.Recipe;
 import polymetron.quantity.Frequency;
@@ -37,7 +38,11 @@ public record LibraryView(
             String summary,
             String description,
             String defaultName,
+            List<BoardSideView> outward,
             List<ParameterView> parameters) {}
+
+    /** Ports of a block type that leave the chip, and the sorts of board part that they drive. */
+    public record BoardSideView(String name, List<String> partKinds, List<String> ports) {}
 
     /** A parameter of a block type. */
     public record ParameterView(
@@ -117,6 +122,16 @@ public record LibraryView(
                 type.summary(),
                 type.description(),
                 type.defaultName(),
+                type.outward().stream()
+                        .map(
+                                outward ->
+                                        new BoardSideView(
+                                                outward.name(),
+                                                outward.partKinds(),
+                                                outward.ports().stream()
+                                                        .map(OutwardInterface.Port::name)
+                                                        .toList()))
+                        .toList(),
                 type.parameters().stream().map(LibraryView::parameter).toList());
     }
 

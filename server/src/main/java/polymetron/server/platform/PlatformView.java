@@ -70,6 +70,7 @@ public record PlatformView(
     /**
      * A target.
      *
+     * @param title what the interface is called, for a block with several
      * @param leadsTo bus behind it, for the window of a bridge
      * @param adapters what stands between it and the bus, in words
      * @param seen where somebody sees it through bridges, in words
@@ -79,6 +80,7 @@ public record PlatformView(
             String block,
             String busInterface,
             String label,
+            @Nullable String title,
             String size,
             boolean memory,
             boolean held,

@@ -225,6 +225,7 @@ final class PlatformViews {
                 target.block().name(),
                 target.form().name(),
                 target.label(),
+                target.label().equals(target.block().name()) ? null : target.form().type().title(),
                 Address.formatSize(target.form().sizeBytes()),
                 target.form().isMemory(),
                 target.held(),
