@@ -26,6 +26,20 @@ describe('AddressField', () => {
         expect(input.element.value).toBe('0x2000_0000')
     })
 
+    it('keeps what was accepted until the new value is there, and writes it once', async () => {
+        const { wrapper, write, input } = field()
+        await input.trigger('focus')
+        await input.setValue('64K')
+        await input.trigger('keydown', { key: 'Enter' })
+        await flushPromises()
+        await input.trigger('blur')
+        expect(input.element.value).toBe('64K')
+        await wrapper.setProps({ value: '0x0001_0000' })
+        expect(input.element.value).toBe('0x0001_0000')
+        await input.trigger('blur')
+        expect(write).toHaveBeenCalledTimes(1)
+    })
+
     it('goes back to the value on Escape, when it was emptied, and when it was refused', async () => {
         const { write, input } = field()
         await input.setValue('0x3')

@@ -7,8 +7,8 @@ import type { PlatformContext } from '../frame/platform'
 export function useBlockSheet(
     context: PlatformContext,
     name: () => string | undefined,
-): ComputedRef<BlockSheet | undefined> {
-    const { data } = useQuery({
+): { sheet: ComputedRef<BlockSheet | undefined>; failed: ComputedRef<boolean>; again: () => void } {
+    const { data, isError, isPaused, refetch } = useQuery({
         queryKey: computed(() => ['sheet', context.id, name(), context.platform.value?.revision]),
         queryFn: () =>
             answer(
@@ -19,5 +19,9 @@ export function useBlockSheet(
         enabled: computed(() => name() !== undefined),
         placeholderData: (before: BlockSheet | undefined) => (before?.name === name() ? before : undefined),
     })
-    return computed(() => data.value)
+    return {
+        sheet: computed(() => data.value),
+        failed: computed(() => isError.value || isPaused.value),
+        again: () => void refetch(),
+    }
 }

@@ -35,7 +35,11 @@ export function tagsOf(platform: PlatformView, name: string): SignalTag[] {
         }
     }
     for (const [hart, lines] of toHarts) {
-        tags.push({ text: `${lines.join(' + ')} → ${hart}`, net: `interrupt ${hart}`, open: false })
+        tags.push({
+            text: lines.length > 1 ? lines.join(', ') : `${lines.join()} → ${hart}`,
+            net: `interrupt ${hart}`,
+            open: false,
+        })
     }
     for (const outward of block.outward) {
         const text = outward.part ?? (outward.bound ? 'pins' : `${outward.name} open`)

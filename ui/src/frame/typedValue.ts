@@ -16,20 +16,24 @@ export function useTypedValue(
     const text = ref(value())
     let focused = false
     let underWay: string | undefined
+    /** What was accepted but does not show yet: the value is read again a moment later. */
+    let accepted: string | undefined
 
     watch(value, (changed) => {
-        if (!focused) {
+        if (!focused || text.value.trim() === accepted) {
             text.value = changed
         }
+        accepted = undefined
     })
 
     function reset(): void {
+        accepted = undefined
         text.value = value()
     }
 
     async function commit(entered: boolean): Promise<void> {
         const wanted = text.value.trim()
-        if (wanted === underWay) {
+        if (wanted === underWay || (wanted === accepted && !entered)) {
             return
         }
         if (!wanted || (onlyOnEnter() ? !entered : wanted === value())) {
@@ -37,9 +41,12 @@ export function useTypedValue(
             return
         }
         underWay = wanted
-        await write(wanted)
+        const before = value()
+        const done = await write(wanted)
         underWay = undefined
-        if (text.value.trim() === wanted) {
+        if (done && !onlyOnEnter() && value() === before) {
+            accepted = wanted
+        } else if (text.value.trim() === wanted) {
             reset()
         }
     }

@@ -226,15 +226,53 @@ final class ParameterValues {
         boolean high = highest != null && value.compareTo(highest) > 0;
         boolean between = step != null && step.signum() != 0 && value.remainder(step).signum() != 0;
         if (low || high || between) {
+            String must =
+                    between && parameter.isPowerOfTwo()
+                            ? allowed(lowest, highest, null) + " and a power of two"
+                            : allowed(lowest, highest, between ? step : null);
             faults.add(
                     new ParameterFault(
                             parameter,
-                            "%s is %s; it must be %s"
+                            "%s is %s%s; it must be %s"
                                     .formatted(
                                             parameter.title(),
-                                            value,
-                                            allowed(lowest, highest, between ? step : null))));
+                                            value.toPlainString(),
+                                            chain(parameter),
+                                            must)));
             values.put(parameter.name(), fallback(parameter));
+        }
+    }
+
+    /** Where a value comes from: the expression, and the values of all parameters that it leads to. */
+    private String chain(ParameterType parameter) {
+        List<String> steps = new ArrayList<>();
+        follow(parameter, steps, new HashSet<>());
+        return steps.isEmpty() ? "" : ", because " + String.join(", ", steps);
+    }
+
+    private void follow(ParameterType parameter, List<String> steps, Set<String> told) {
+        String text = text(parameter);
+        if (parameter.form().isText()
+                || !told.add(parameter.name())
+                || Address.quantity(text).isPresent()) {
+            return;
+        }
+        Set<String> names;
+        try {
+            names = Expression.parse(text).names();
+        } catch (ExpressionException wrong) {
+            return;
+        }
+        if (names.isEmpty()) {
+            return;
+        }
+        steps.add("%s = %s".formatted(parameter.name(), text));
+        for (String name : names) {
+            ParameterType other = type.parameter(name).orElse(null);
+            if (other != null && values.containsKey(name) && told.add("value " + name)) {
+                steps.add("%s is %s".formatted(name, values.get(name)));
+                follow(other, steps, told);
+            }
         }
     }
 

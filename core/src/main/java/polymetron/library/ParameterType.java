@@ -63,6 +63,12 @@ public record ParameterType(
         choices = Lists.orEmpty(choices);
     }
 
+    /** Whether only powers of two are allowed: a power of two is a multiple of what its logarithm gives. */
+    public boolean isPowerOfTwo() {
+        return multipleOf != null
+                && multipleOf.toString().equals("1 << $clog2(%s)".formatted(name));
+    }
+
     /** Whether a text can stand in every output as it is: printable ASCII without quotes and backslashes. */
     public static boolean isPlainText(String text) {
         return text.chars()

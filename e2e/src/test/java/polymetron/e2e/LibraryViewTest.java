@@ -48,7 +48,7 @@ final class LibraryViewTest extends BrowserTest {
     void aBoardShowsItsPartsAndWhoDrivesThem() {
         Page page = browser.open("/boards");
         page.getByText("Terrace recorder board").click();
-        assertThat(page.getByRole(AriaRole.ARTICLE)).containsText("40 of 64 pins wired");
+        assertThat(page.getByRole(AriaRole.ARTICLE)).containsText("41 of 64 pins wired");
         assertThat(page.getByRole(AriaRole.ARTICLE))
                 .containsText("DIVIDER 8, MODE 1, SELECTS 1, WORD 24");
         Browser.assertAccessible(page);

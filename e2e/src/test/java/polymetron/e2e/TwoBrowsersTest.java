@@ -65,6 +65,8 @@ final class TwoBrowsersTest extends BrowserTest {
         String id = server.create("Remote", "station");
         Page page = browser.open("/p/" + id + "/compose");
         assertThat(card(page, "lamps")).isVisible();
+        card(page, "lamps").click();
+        assertThat(page.getByLabel("Inspector")).containsText("GPIO");
         page.context().setOffline(true);
         rename(page, "lamps", "bar");
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("Nothing was changed");

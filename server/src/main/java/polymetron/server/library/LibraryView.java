@@ -142,9 +142,12 @@ public record LibraryView(
             range.add(text(parameter.minimum()) + " to " + text(parameter.maximum()));
         }
         if (parameter.multipleOf() != null) {
-            range.add("in steps of " + parameter.multipleOf());
+            range.add(
+                    parameter.isPowerOfTwo()
+                            ? "a power of two"
+                            : "in steps of " + parameter.multipleOf());
         }
-        return String.join(" ", range);
+        return String.join(", ", range);
     }
 
     private static String text(Object limit) {
