@@ -17,9 +17,10 @@ watch(
 
 async function group(): Promise<void> {
     const blocks = naming.group ?? []
+    const wished = name.value.trim()
     naming.group = undefined
-    if (await context.edit({ edit: 'group', name: name.value.trim(), blocks })) {
-        context.selected.value = `group ${name.value.trim()}`
+    if (await context.edit({ edit: 'group', name: wished, blocks })) {
+        context.selected.value = `group ${wished}`
     }
 }
 </script>

@@ -264,9 +264,10 @@ final class PlanController {
     /** What another version of a block's type would change, and what it would break. */
     @GetMapping("/api/platforms/{id}/upgrade")
     PreviewView upgrade(
-            @PathVariable UUID id, @RequestParam String block, @RequestParam Vlnv type) {
+            @PathVariable UUID id, @RequestParam String block, @RequestParam String type) {
+        Vlnv version = Vlnv.parse(type);
         StoredPlatform stored = store.read(id);
-        Edit edit = new Edit.SetType(block, type);
+        Edit edit = new Edit.SetType(block, version);
         Platform after = new Editor(libraries.current()).apply(stored.platform(), edit);
         List<String> changes = new ArrayList<>();
         elaborations
@@ -281,7 +282,7 @@ final class PlanController {
                                                 new BlockShape(
                                                         libraries
                                                                 .current()
-                                                                .type(type)
+                                                                .type(version)
                                                                 .orElseThrow(),
                                                         after.block(block)
                                                                 .orElseThrow()
@@ -347,7 +348,7 @@ final class PlanController {
             @RequestParam String block,
             @RequestParam String busInterface,
             @RequestParam String bus,
-            @RequestParam Address near) {
+            @RequestParam String near) {
         StoredPlatform stored = store.read(id);
         ElaboratedPlatform platform = elaborations.of(stored);
         InterfaceRef ref = new InterfaceRef(block, busInterface);
@@ -356,7 +357,7 @@ final class PlanController {
                         .flatMap(each -> each.shape().busInterface(busInterface))
                         .orElseThrow(() -> unknown("target", ref.toString()));
         ElaboratedBus onto = platform.bus(bus).orElseThrow(() -> unknown("bus", bus));
-        Optional<Address> base = Placement.baseNear(onto, ref, form, near);
+        Optional<Address> base = Placement.baseNear(onto, ref, form, Address.parse(near));
         if (base.isEmpty()) {
             return new OfferView(
                     stored.revision(),
