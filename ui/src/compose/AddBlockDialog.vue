@@ -116,7 +116,8 @@ watch(
         if (opened) {
             picked.value = undefined
             plan.value = undefined
-            filter.value = ''
+            filter.value = open.addFilter
+            open.addFilter = ''
         }
     },
 )
@@ -152,6 +153,7 @@ async function confirm(): Promise<void> {
                         <button
                             v-for="offer in group.offers"
                             :key="offer.key"
+                            data-offer
                             class="mt-1 block w-full rounded border px-2 py-1 text-left hover:border-accent"
                             :class="
                                 picked?.key === offer.key

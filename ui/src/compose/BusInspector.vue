@@ -2,7 +2,7 @@
 import { TrashIcon } from '@heroicons/vue/20/solid'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { answer, client, type BusView } from '../api/client'
+import { answer, client, type BusView, type InitiatorView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import AddressField from './AddressField.vue'
 
@@ -23,10 +23,17 @@ const isEmpty = computed(
 )
 
 function change(with_: Partial<BusView>): Promise<boolean> {
-    const { name, protocol, dataWidth, addressWidth, domain } = { ...props.bus, ...with_ }
+    const { name, protocol, dataWidth, addressWidth, domain, arbitration } = { ...props.bus, ...with_ }
     return context.edit({
         edit: 'change-bus',
-        bus: { name, protocol, dataWidth, addressWidth, ...(domain ? { domain } : {}) },
+        bus: {
+            name,
+            protocol,
+            dataWidth,
+            addressWidth,
+            ...(domain ? { domain } : {}),
+            ...(arbitration === 'by-priority' ? { arbitration } : {}),
+        },
     })
 }
 
@@ -36,6 +43,15 @@ function toProtocol(protocol: string): void {
         ? props.bus.dataWidth
         : (widths[0] ?? props.bus.dataWidth)
     void change({ protocol, dataWidth })
+}
+
+function prioritise(initiator: InitiatorView, priority: number): void {
+    void context.edit({
+        edit: 'set-priority',
+        block: initiator.block,
+        busInterface: initiator.busInterface,
+        priority,
+    })
 }
 
 async function remove(): Promise<void> {
@@ -119,7 +135,36 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
         <section>
             <h3 class="heading">Initiators</h3>
             <p v-if="!bus.initiators.length" class="text-soft">none yet</p>
-            <p v-for="each in bus.initiators" :key="each.label" class="py-0.5">{{ each.label }}</p>
+            <label v-else class="grid grid-cols-[128px_1fr] items-center py-0.5">
+                <span>who goes first</span>
+                <select
+                    class="input"
+                    :value="bus.arbitration"
+                    @change="change({ arbitration: valueOf($event) })"
+                >
+                    <option value="in-turn">each in turn</option>
+                    <option value="by-priority">by priority</option>
+                </select>
+            </label>
+            <label
+                v-for="each in bus.initiators"
+                :key="each.label"
+                class="grid grid-cols-[1fr_64px] items-center py-0.5"
+            >
+                <span>{{ each.label }}</span>
+                <select
+                    v-if="bus.arbitration === 'by-priority'"
+                    class="input font-mono"
+                    :aria-label="`Priority of ${each.label}, 0 goes first`"
+                    :value="each.priority ?? 15"
+                    @change="prioritise(each, Number(valueOf($event)))"
+                >
+                    <option v-for="number in 16" :key="number" :value="number - 1">{{ number - 1 }}</option>
+                </select>
+            </label>
+            <p v-if="bus.arbitration === 'by-priority'" class="text-[13px] text-soft">
+                0 goes first; of equals, the one that waited longest.
+            </p>
         </section>
         <section>
             <h3 class="heading">Adapters</h3>

@@ -11,6 +11,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, client } from '../api/client'
 import { open } from './actions'
+import { setGuide } from './guide'
 import { copy, tellProblem } from './notices'
 import { usePlatform } from './platform'
 import { search, type Entry } from './search'
@@ -48,6 +49,9 @@ const actions = computed<Entry[]>(() => {
         entry('Save the platform document', () =>
             window.location.assign(`/api/platforms/${context.id}/document`),
         ),
+        entry('Guide me through a first platform', () => {
+            setGuide('on')
+        }),
         entry('Switch between light and dark', toggleTheme),
     ]
 })

@@ -8,6 +8,7 @@ import FindingsBar from '../findings/FindingsBar.vue'
 import ActionPalette from './ActionPalette.vue'
 import { isTyping, open } from './actions'
 import EditableName from './EditableName.vue'
+import GuidePanel from './GuidePanel.vue'
 import { providePlatform } from './platform'
 import { theme, toggleTheme } from './theme'
 
@@ -169,6 +170,7 @@ onBeforeUnmount(() => {
             <RouterView v-else />
         </main>
         <FindingsBar v-if="platform" />
+        <GuidePanel v-if="platform" />
         <ActionPalette v-if="platform" />
         <AddBlockDialog v-if="platform" />
         <WiringDialog v-if="platform" />

@@ -13,6 +13,8 @@ export const open = reactive({
     add: false,
     /** The gap that a new block is to go to: its base, and its bus. */
     addAt: undefined as { base: string; bus: string } | undefined,
+    /** What the library is searched for when a block is added. */
+    addFilter: '',
     wiring: false,
     /** Copied blocks that the wiring plan is to begin with. */
     paste: undefined as string | undefined,

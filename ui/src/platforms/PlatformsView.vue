@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { answer, client, upload, type PlatformSummary } from '../api/client'
 import { tell, tellProblem } from '../frame/notices'
 import { localTime } from '../frame/time'
+import { guide, setGuide } from '../frame/guide'
 import HomeFrame from './HomeFrame.vue'
 
 const router = useRouter()
@@ -15,6 +16,27 @@ const { data: platforms, error } = useQuery({
 })
 const file = ref<HTMLInputElement>()
 const removing = ref<PlatformSummary>()
+const beginning = ref(false)
+
+/** An empty platform on the smallest board, with the guide beside it. */
+async function begin(): Promise<void> {
+    beginning.value = true
+    try {
+        const library = await answer(client.GET('/api/library'))
+        const board = library.boards.find((each) => !each.own)
+        const created = await answer(
+            client.POST('/api/platforms', {
+                body: { name: 'My first platform', board: board?.identity ?? '' },
+            }),
+        )
+        setGuide('on')
+        await router.push(`/p/${created.id}/compose`)
+    } catch (problem) {
+        tellProblem(problem)
+    } finally {
+        beginning.value = false
+    }
+}
 
 async function importDocument(event: Event): Promise<void> {
     const chosen = (event.target as HTMLInputElement).files?.[0]
@@ -83,6 +105,17 @@ function state(platform: PlatformSummary): string {
             />
             <button class="button" @click="file?.click()">Import a document</button>
             <RouterLink to="/new" class="button-main">New platform</RouterLink>
+        </div>
+        <div
+            v-if="guide === 'offered'"
+            class="mt-4 flex items-center gap-3 rounded border border-accent bg-accent-soft px-4 py-2"
+        >
+            <p class="flex-1">
+                New here? Go from a bare board to a checked platform with console, lamps and timer in two
+                minutes.
+            </p>
+            <button class="button-main" :disabled="beginning" @click="begin">Show me</button>
+            <button class="button" @click="setGuide('off')">No, thanks</button>
         </div>
         <p v-if="error" class="mt-6 text-error">{{ error.message }}</p>
         <p v-else-if="!platforms" class="mt-6 text-soft">Reading…</p>

@@ -19,7 +19,7 @@ final class BoardsTest extends BrowserTest {
     @Test
     void aBoardIsCopiedChangedUsedAndRemoved() {
         Page page = browser.open("/boards");
-        page.getByText("Foreland field board").click();
+        page.getByText("Foreland field board").first().click();
         page.getByText("Copy…").click();
         page.getByLabel("Title", new Page.GetByLabelOptions().setExact(true)).fill("Cove board");
         Locator name = page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true));
@@ -29,7 +29,9 @@ final class BoardsTest extends BrowserTest {
 
         Locator pin = page.getByLabel("Pin of the clock");
         pin.fill("H1");
-        assertThat(page.getByRole(AriaRole.STATUS).first()).containsText("already used by");
+        assertThat(page.getByRole(AriaRole.STATUS).first())
+                .containsText("pin H1 takes no clock; E1, E2 do");
+        assertThat(page.getByText("pin H1 is already used by oscillator")).isVisible();
         assertThat(save).isDisabled();
         pin.fill("Q77");
         assertThat(page.getByRole(AriaRole.STATUS).first()).containsText("FL9-40 has no pin Q77");
