@@ -31,7 +31,7 @@ final class BoardsTest extends BrowserTest {
         pin.fill("H1");
         assertThat(page.getByRole(AriaRole.STATUS).first())
                 .containsText("pin H1 takes no clock; E1, E2 do");
-        assertThat(page.getByText("pin H1 is already used by oscillator")).isVisible();
+        assertThat(page.getByText("pin H1 is already used by oscillator").first()).isVisible();
         assertThat(save).isDisabled();
         pin.fill("Q77");
         assertThat(page.getByRole(AriaRole.STATUS).first()).containsText("FL9-40 has no pin Q77");

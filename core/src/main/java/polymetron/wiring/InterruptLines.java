@@ -1,0 +1,67 @@
+package polymetron.wiring;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.OptionalInt;
+import polymetron.edit.Edit;
+import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.Sinks;
+
+/** Interrupt sources to the lowest free input of the port that takes their line. */
+final class InterruptLines {
+    private final Draft draft;
+
+    InterruptLines(Draft draft) {
+        this.draft = draft;
+    }
+
+    void plan() {
+        List<InterruptLink> loose =
+                draft.now().interrupts().stream()
+                        .filter(link -> link.wire() == null)
+                        .sorted(Comparator.comparing(InterruptLink::ref))
+                        .toList();
+        for (InterruptLink link : loose) {
+            Sinks sinks = new Sinks(draft.now());
+            List<Proposal.Choice> choices = new ArrayList<>();
+            List<String> words = new ArrayList<>();
+            for (Sinks.Sink sink : sinks.forLine(link.source().type().line())) {
+                OptionalInt input = sinks.freeInput(sink);
+                if (input.isPresent()) {
+                    words.add(
+                            "%s → %s, input %s"
+                                    .formatted(link.ref(), sink.ref(), input.getAsInt()));
+                    choices.add(
+                            new Proposal.Choice(
+                                    sink.ref().toString(),
+                                    List.of(
+                                            new Edit.ConnectInterrupt(
+                                                    link.block().name(),
+                                                    link.source().name(),
+                                                    sink.block().name(),
+                                                    sink.port().name(),
+                                                    input.getAsInt()))));
+                }
+            }
+            String key = "interrupt:" + link.ref();
+            if (choices.size() == 1) {
+                draft.propose(
+                        key,
+                        Proposal.Kind.INTERRUPT,
+                        words.getFirst(),
+                        "the lowest free input of the only port for %s interrupts"
+                                .formatted(link.source().type().line()),
+                        choices.getFirst().edits().getFirst());
+            } else if (choices.size() > 1) {
+                draft.offer(
+                        key,
+                        Proposal.Kind.INTERRUPT,
+                        "%s to one of %s inputs".formatted(link.ref(), choices.size()),
+                        "several ports take %s interrupts; choose one"
+                                .formatted(link.source().type().line()),
+                        choices);
+            }
+        }
+    }
+}
