@@ -14,6 +14,7 @@ import polymetron.outside.Tool;
 /** Constant expressions against {@code iverilog}, which follows IEEE 1800 clause 11 with strict widths. */
 final class ExpressionsAgainstSimulatorTest {
     private static final int EXPRESSIONS = 600;
+    private static final int REALS = 300;
     private static final List<String> BINARY =
             List.of(
                     "+", "-", "*", "/", "%", "&", "|", "^", "~^", "<<", ">>", "<<<", ">>>", "==",
@@ -49,6 +50,66 @@ final class ExpressionsAgainstSimulatorTest {
             assertThat(got).as(sources.get(at)).isEqualTo(wanted);
         }
         assertThat(compared).as("expressions without a division by zero").isGreaterThan(400);
+    }
+
+    /** Reals to their last bit; IEEE 1800 table 11-1 tells the operators, 20.8 and 20.5 the functions. */
+    @Test
+    void realsAreThoseOfTheSimulator(@TempDir Path folder) {
+        List<String> sources = new ArrayList<>();
+        StringBuilder module = new StringBuilder("module top;\ninitial begin\n");
+        for (int count = 0; count < REALS; count++) {
+            String source = real(4);
+            sources.add(source);
+            module.append("$display(\"%h\", $realtobits(").append(source).append("));\n");
+        }
+        module.append("end\nendmodule\n");
+        Tool.write(folder, "top.v", module.toString());
+        Tool.run(folder, "iverilog", "-g2012", "-o", "top", "top.v");
+        String[] lines = Tool.run(folder, "vvp", "-n", "top").split("\n");
+
+        int compared = 0;
+        for (int at = 0; at < REALS; at++) {
+            String got;
+            try {
+                Value value = Expression.parse(sources.get(at)).evaluate(Map.of());
+                double number = ((Value.Real) value).number();
+                got = "%016x".formatted(Double.doubleToLongBits(number));
+            } catch (ExpressionException undefined) {
+                assertThat(undefined).hasMessageContaining("zero");
+                continue;
+            }
+            compared++;
+            assertThat(got).as(sources.get(at)).isEqualTo(lines[at].strip());
+        }
+        assertThat(compared).as("reals without a division by zero").isGreaterThan(200);
+    }
+
+    private String real(int depth) {
+        if (depth == 0 || random.nextInt(6) == 0) {
+            return "%d.%d".formatted(random.nextInt(1000), random.nextInt(1000));
+        }
+        return switch (random.nextInt(8)) {
+            case 0 -> "-(%s)".formatted(real(depth - 1));
+            case 1 ->
+                    "((%s %s %s) ? %s : %s)"
+                            .formatted(
+                                    real(depth - 1),
+                                    List.of("<", "<=", ">", ">=", "==", "!=", "&&", "||")
+                                            .get(random.nextInt(8)),
+                                    real(depth - 1),
+                                    real(depth - 1),
+                                    real(depth - 1));
+            case 2 -> "$floor(%s)".formatted(real(depth - 1));
+            case 3 -> "$ceil(%s)".formatted(real(depth - 1));
+            case 4 -> "$itor($rtoi(%s))".formatted(real(1));
+            case 5 -> "(%s + %d)".formatted(real(depth - 1), random.nextInt(70_000));
+            default ->
+                    "(%s %s %s)"
+                            .formatted(
+                                    real(depth - 1),
+                                    List.of("+", "-", "*", "/").get(random.nextInt(4)),
+                                    real(depth - 1));
+        };
     }
 
     /** Bits and number as the simulator prints them; null for a division by zero, which is x there. */
