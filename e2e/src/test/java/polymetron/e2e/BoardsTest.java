@@ -41,7 +41,7 @@ final class BoardsTest extends BrowserTest {
         assertThat(page.getByRole(AriaRole.STATUS).first()).containsText("Nothing is wrong");
         save.click();
         assertThat(page.getByRole(AriaRole.ARTICLE)).containsText("own:boards:cove:1.0");
-        assertThat(page.getByText("yours")).isVisible();
+        assertThat(page.getByText("yours", new Page.GetByTextOptions().setExact(true))).isVisible();
 
         String board = "own:boards:cove:1.0";
         server.post(
@@ -53,7 +53,7 @@ final class BoardsTest extends BrowserTest {
         Locator dialog = page.getByRole(AriaRole.DIALOG);
         assertThat(dialog).containsText("Cove Station is built on it");
         dialog.getByText("Remove it").click();
-        assertThat(page.getByText("Cove board")).not().isVisible();
+        assertThat(page.getByText("Cove board")).hasCount(0);
 
         Page left = browser.open("/");
         left.getByText("Cove Station").click();
