@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
+import polymetron.board.BoardChecks;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
 import polymetron.finding.Checks;
@@ -30,13 +31,16 @@ final class LibraryGuideTest {
                         .results()
                         .map(match -> match.group(1))
                         .toList();
-        assertThat(examples).hasSize(3);
+        assertThat(examples).hasSize(4);
         BlockType type = Documents.read("block type", examples.get(0), BlockType.class);
-        Board board = Documents.read("board", examples.get(1), Board.class);
-        Recipe recipe = Documents.read("recipe", examples.get(2), Recipe.class);
+        Board board = Documents.read("board", examples.get(2), Board.class);
+        Recipe recipe = Documents.read("recipe", examples.get(3), Recipe.class);
+
+        BlockType gain = Documents.read("block type", examples.get(1), BlockType.class);
 
         List<BlockType> types = new ArrayList<>(Shipped.LIBRARY.types());
         types.add(type);
+        types.add(gain);
         Library library =
                 new Library(
                         types,
@@ -44,10 +48,12 @@ final class LibraryGuideTest {
                         List.of(Shipped.LIBRARY.device(board.device()).orElseThrow()),
                         List.of(recipe),
                         Map.of());
+        assertThat(BoardChecks.of(library, board)).isEmpty();
         Platform platform = Starter.start(library, "Bell", board.identity(), recipe);
         ElaboratedPlatform worked = new Elaborator(library).elaborate(platform);
         assertThat(Checks.run(worked)).isEmpty();
         assertThat(worked.block("bell").orElseThrow().shape().number("HALF")).isEqualTo(25_000);
+        assertThat(worked.streams()).hasSize(2);
         assertThat(Handoff.of(worked).files().toString()).contains("BELL_BASE", "example,tone-1.0");
     }
 }

@@ -18,6 +18,7 @@ import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.EnabledIfSystemProperty;
+import polymetron.platform.LargeDocument;
 import polymetron.server.RunningServer;
 import tools.jackson.databind.json.JsonMapper;
 

@@ -1,4 +1,4 @@
-package polymetron.e2e;
+package polymetron.platform;
 
 import java.util.ArrayList;
 import java.util.List;
@@ -8,19 +8,16 @@ import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.library.Vlnv;
-import polymetron.platform.Bus;
-import polymetron.platform.Platform;
-import polymetron.platform.PlatformDocument;
 import polymetron.wiring.Starter;
 
 /** A platform of many blocks: the console recipe and as many GPIOs and stream FIFOs as wanted. */
-final class LargeDocument {
+public final class LargeDocument {
     private static final Vlnv FIFO = Vlnv.parse("polymetron:stream:fifo:1.0");
     private static final long FIRST = 0x2000_0000L;
 
     private LargeDocument() {}
 
-    static String of(int blocks) {
+    public static String of(int blocks) {
         Platform platform =
                 Starter.start(
                         Shipped.LIBRARY,
