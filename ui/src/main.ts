@@ -13,7 +13,9 @@ createApp(App)
     .use(router)
     .use(VueQueryPlugin, {
         queryClientConfig: {
-            defaultOptions: { queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: true } },
+            defaultOptions: {
+                queries: { retry: 1, staleTime: 5_000, refetchOnWindowFocus: true, shallow: true },
+            },
         },
     })
     .mount('#app')

@@ -18,15 +18,11 @@ const faded = computed(
         picture.world.value?.has(`${props.target.block}.${props.target.busInterface}`) === false ||
         picture.matches.value?.has(props.target.block) === false,
 )
-const block = computed(() => context.platform.value?.blocks.find((each) => each.name === props.target.block))
+const block = computed(() => context.block(props.target.block))
 const selection = useSelection()
 const selected = computed(() => selection.isSelected(props.target.block))
-const finding = computed(() =>
-    context.platform.value?.findings.find((each) => each.block === props.target.block && !each.accepted),
-)
-const tags = computed(() =>
-    context.platform.value ? tagsOf(context.platform.value, props.target.block) : [],
-)
+const finding = computed(() => context.finding(props.target.block))
+const tags = computed(() => (block.value ? tagsOf(block.value) : []))
 /** The tag of this block that is on the net that is pointed at. */
 const pointed = computed(() => tags.value.find((tag) => tag.net === picture.net.value)?.net)
 /** What tells this block from others of its type. */
@@ -42,7 +38,7 @@ const name = computed(() => block.value?.localName ?? props.target.block)
             }}</span>
         </div>
         <button
-            class="flex w-full flex-col overflow-hidden rounded-md border bg-sheet text-left hover:border-accent"
+            class="flex w-full flex-col [contain:strict] [content-visibility:auto] overflow-hidden rounded-md border bg-sheet text-left hover:border-accent"
             :title="`${target.label}, ${detail}, ${target.size}`"
             :class="[
                 zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[98px] px-2 py-1',

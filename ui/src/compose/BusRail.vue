@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import type { BusView } from '../api/client'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
@@ -10,6 +10,7 @@ import GroupCard from './GroupCard.vue'
 import { usePicture } from './picture'
 import RailHeader from './RailHeader.vue'
 import { layOutRail } from './railLayout'
+import { useScrolledPart } from './scrolledPart'
 import { SIZES, zoom } from './zoom'
 
 const props = defineProps<{ bus: BusView; width: number }>()
@@ -21,6 +22,23 @@ const indent = computed(() => props.bus.depth * STEP)
 const slots = computed(() => foldSlots(props.bus.slots, picture.drawnAs))
 const layout = computed(() => layOutRail(slots.value, props.width - indent.value, SIZES[zoom.value]))
 
+/** Rails up to this many rows are drawn whole; of longer ones, what can be seen and what is selected. */
+const WHOLE = 120
+const rail = useTemplateRef<HTMLElement>('rail')
+const part = useScrolledPart(rail)
+const rows = computed(() => {
+    const all = layout.value.rows.map((row, at) => ({ ...row, at }))
+    if (all.length <= WHOLE) {
+        return all
+    }
+    const chosen = context.selected.value
+    const { from, to } = part.value
+    return all.filter(
+        (row) =>
+            (row.y >= from && row.y <= to) || row.items.some((item) => item.slot.target?.block === chosen),
+    )
+})
+
 function addAt(base: string): void {
     open.addAt = { base, bus: props.bus.name }
     open.add = true
@@ -30,8 +48,12 @@ function addAt(base: string): void {
 <template>
     <section :aria-label="`Bus ${bus.name}`" class="mb-2" :style="{ marginLeft: `${indent}px` }">
         <RailHeader :bus="bus" />
-        <div class="relative" :style="{ height: `${layout.height}px`, width: `${width - indent}px` }">
-            <template v-for="(row, at) in layout.rows" :key="at">
+        <div
+            ref="rail"
+            class="relative"
+            :style="{ height: `${layout.height}px`, width: `${width - indent}px` }"
+        >
+            <template v-for="row in rows" :key="row.at">
                 <template v-for="item in row.items" :key="item.slot.base + (item.slot.target?.label ?? '')">
                     <div
                         v-if="item.slot.target"
@@ -86,7 +108,7 @@ function addAt(base: string): void {
                     </button>
                 </template>
                 <span
-                    v-if="at < layout.rows.length - 1"
+                    v-if="row.at < layout.rows.length - 1"
                     class="absolute font-mono text-soft"
                     :style="{ left: `${row.width + 6}px`, top: `${row.y - 9}px` }"
                     aria-hidden="true"

@@ -69,7 +69,7 @@ const selectedBus = computed(() =>
 )
 const selectedBlock = computed(() => {
     const name = context.selected.value?.split('.')[0]
-    return platform.value?.blocks.find((block) => block.name === name)
+    return name ? context.block(name) : undefined
 })
 
 const selectedGroup = computed(() =>
@@ -162,6 +162,7 @@ function add(): void {
     <div v-if="platform" class="flex h-full">
         <section
             ref="frame"
+            data-scrolls
             class="relative min-w-0 flex-1 overflow-auto"
             aria-label="Picture of the platform"
         >

@@ -12,7 +12,7 @@ const context = usePlatform()
 const picture = usePicture()
 const selection = useSelection()
 const group = computed(() => (props.name.startsWith('group ') ? props.name.slice(6) : undefined))
-const block = computed(() => context.platform.value?.blocks.find((each) => each.name === props.name))
+const block = computed(() => context.block(props.name))
 const members = computed(
     () => context.platform.value?.groups.find((each) => each.name === group.value)?.blocks.length ?? 0,
 )
@@ -23,9 +23,7 @@ const colour = computed(() =>
 const selected = computed(() =>
     group.value ? context.selected.value === props.name : selection.isSelected(props.name),
 )
-const finding = computed(() =>
-    context.platform.value?.findings.find((each) => each.block === props.name && !each.accepted),
-)
+const finding = computed(() => context.finding(props.name))
 const faded = computed(() => picture.matches.value?.has(props.name) === false)
 
 function click(event: MouseEvent): void {

@@ -1,37 +1,43 @@
 import { describe, expect, it } from 'vitest'
-import type { PlatformView } from '../api/client'
+import type { BlockView } from '../api/client'
 import { netsOf, tagsOf } from './nets'
 
-const platform = {
-    blocks: [
-        {
-            name: 'console',
-            clocks: [
-                { name: 'clk', sort: 'clock', domain: 'main' },
-                { name: 'rst', sort: 'reset', domain: null },
-            ],
-            interrupts: [
-                { name: 'irq', line: 'device', sinkBlock: 'interrupts', sink: 'inputs', input: 3 },
-                { name: 'spare', line: 'device', sinkBlock: null },
-            ],
-            outward: [
-                { name: 'serial', part: 'usb', bound: true },
-                { name: 'flow', part: null, bound: true },
-                { name: 'led', part: null, bound: false },
-            ],
-        },
-        {
-            name: 'timer',
-            clocks: [],
-            interrupts: [{ name: 'timer', line: 'timer', sinkBlock: 'cpu', sink: 'timer', input: 0 }],
-            outward: [],
-        },
-    ],
-} as unknown as PlatformView
+const blocks = [
+    {
+        name: 'console',
+        clocks: [
+            { name: 'clk', sort: 'clock', domain: 'main' },
+            { name: 'rst', sort: 'reset', domain: null },
+        ],
+        interrupts: [
+            { name: 'irq', line: 'device', sinkBlock: 'interrupts', sink: 'inputs', input: 3 },
+            { name: 'spare', line: 'device', sinkBlock: null },
+        ],
+        outward: [
+            { name: 'serial', part: 'usb', bound: true },
+            { name: 'flow', part: null, bound: true },
+            { name: 'led', part: null, bound: false },
+        ],
+    },
+    {
+        name: 'timer',
+        clocks: [],
+        interrupts: [{ name: 'timer', line: 'timer', sinkBlock: 'cpu', sink: 'timer', input: 0 }],
+        outward: [],
+    },
+    {
+        name: 'interrupts',
+        clocks: [],
+        interrupts: [],
+        outward: [],
+    },
+] as unknown as BlockView[]
+
+const named = (name: string) => blocks.find((block) => block.name === name) as BlockView
 
 describe('tags', () => {
     it('say where every signal goes and mark the open ones', () => {
-        expect(tagsOf(platform, 'console').map((tag) => [tag.text, tag.open])).toEqual([
+        expect(tagsOf(named('console')).map((tag) => [tag.text, tag.open])).toEqual([
             ['no reset', true],
             ['irq 3', false],
             ['spare open', true],
@@ -39,15 +45,14 @@ describe('tags', () => {
             ['pins', false],
             ['led open', true],
         ])
-        expect(tagsOf(platform, 'timer').map((tag) => tag.text)).toEqual(['timer → cpu'])
-        expect(tagsOf(platform, 'nobody')).toEqual([])
+        expect(tagsOf(named('timer')).map((tag) => tag.text)).toEqual(['timer → cpu'])
     })
 
     it('share a net with the block that they lead to', () => {
-        expect(netsOf(platform, 'interrupts')).toContain('interrupt interrupts')
-        expect(tagsOf(platform, 'console').map((tag) => tag.net)).toContain('interrupt interrupts')
-        expect(netsOf(platform, 'console')).toContain('clock main')
-        const open = tagsOf(platform, 'console').filter((tag) => tag.open)
+        expect(netsOf(named('interrupts'))).toContain('interrupt interrupts')
+        expect(tagsOf(named('console')).map((tag) => tag.net)).toContain('interrupt interrupts')
+        expect(netsOf(named('console'))).toContain('clock main')
+        const open = tagsOf(named('console')).filter((tag) => tag.open)
         expect(new Set(open.map((tag) => tag.net)).size).toBe(open.length)
     })
 })

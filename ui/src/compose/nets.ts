@@ -1,4 +1,4 @@
-import type { PlatformView } from '../api/client'
+import type { BlockView } from '../api/client'
 
 /** A small mark on a block for a signal that is no line: clock, interrupt, board part. */
 export interface SignalTag {
@@ -9,11 +9,8 @@ export interface SignalTag {
 }
 
 /** The tags of a block. The clock is left out where it is the one of the band behind the block. */
-export function tagsOf(platform: PlatformView, name: string): SignalTag[] {
-    const block = platform.blocks.find((each) => each.name === name)
-    if (!block) {
-        return []
-    }
+export function tagsOf(block: BlockView): SignalTag[] {
+    const name = block.name
     const tags: SignalTag[] = []
     for (const clock of block.clocks) {
         if (!clock.domain) {
@@ -49,11 +46,10 @@ export function tagsOf(platform: PlatformView, name: string): SignalTag[] {
 }
 
 /** Every net that a block is on, with those that its tags do not show. */
-export function netsOf(platform: PlatformView, name: string): Set<string> {
-    const nets = new Set(tagsOf(platform, name).map((tag) => tag.net))
-    nets.add(`interrupt ${name}`)
-    const block = platform.blocks.find((each) => each.name === name)
-    for (const clock of block?.clocks ?? []) {
+export function netsOf(block: BlockView): Set<string> {
+    const nets = new Set(tagsOf(block).map((tag) => tag.net))
+    nets.add(`interrupt ${block.name}`)
+    for (const clock of block.clocks) {
         if (clock.domain) {
             nets.add(`${clock.sort} ${clock.domain}`)
         }

@@ -42,9 +42,7 @@ export function providePicture(context: PlatformContext): Picture {
         return pointed === undefined || !platform
             ? undefined
             : new Set(
-                  platform.blocks
-                      .filter((block) => netsOf(platform, block.name).has(pointed))
-                      .map((block) => block.name),
+                  platform.blocks.filter((block) => netsOf(block).has(pointed)).map((block) => block.name),
               )
     })
     const world = computed(() => {

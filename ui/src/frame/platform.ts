@@ -9,7 +9,15 @@ import {
     type InjectionKey,
     type Ref,
 } from 'vue'
-import { answer, client, type Edit, type EditRequest, type PlatformView } from '../api/client'
+import {
+    answer,
+    client,
+    type BlockView,
+    type Edit,
+    type EditRequest,
+    type FindingView,
+    type PlatformView,
+} from '../api/client'
 import { tell, tellProblem } from './notices'
 
 export interface PlatformContext {
@@ -29,6 +37,10 @@ export interface PlatformContext {
     redo: () => Promise<boolean>
     /** Puts the content of an earlier revision on top. */
     restore: (number: number) => Promise<boolean>
+    /** A block by its name, however many there are. */
+    block: (name: string) => BlockView | undefined
+    /** The worst finding of a block that nobody has accepted. */
+    finding: (block: string) => FindingView | undefined
     /** Name of the selected block or bus, or of one initiator as block.interface. */
     selected: Ref<string | undefined>
     refresh: () => Promise<void>
@@ -44,6 +56,16 @@ export function providePlatform(id: string): PlatformContext {
         queryFn: () => answer(client.GET('/api/platforms/{id}', { params: { path: { id } } })),
     })
     const platform = computed(() => query.data.value)
+    const byName = computed(() => new Map(platform.value?.blocks.map((block) => [block.name, block])))
+    const byBlock = computed(() => {
+        const worst = new Map<string, FindingView>()
+        for (const finding of platform.value?.findings ?? []) {
+            if (finding.block && !finding.accepted && !worst.has(finding.block)) {
+                worst.set(finding.block, finding)
+            }
+        }
+        return worst
+    })
     const saving = ref(false)
     const connected = ref(true)
     const selected = ref<string>()
@@ -96,6 +118,8 @@ export function providePlatform(id: string): PlatformContext {
     const context: PlatformContext = {
         id,
         platform,
+        block: (name) => byName.value.get(name),
+        finding: (name) => byBlock.value.get(name),
         error: query.error,
         saving,
         connected,

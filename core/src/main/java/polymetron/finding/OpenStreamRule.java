@@ -44,14 +44,14 @@ final class OpenStreamRule implements Rule {
                     finding(
                             source.ref(),
                             "stream source %s goes nowhere".formatted(source.ref()),
-                            StreamFixes.joining(platform, net, List.of(source), sinks)));
+                            StreamFixes.joining(net, List.of(source), sinks)));
         }
         for (StreamEnd sink : sinks) {
             report.accept(
                     finding(
                             sink.ref(),
                             "stream sink %s is fed by nobody".formatted(sink.ref()),
-                            StreamFixes.joining(platform, net, sources, List.of(sink))));
+                            StreamFixes.joining(net, sources, List.of(sink))));
         }
     }
 }

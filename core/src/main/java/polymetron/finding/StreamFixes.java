@@ -17,16 +17,15 @@ final class StreamFixes {
     private StreamFixes() {}
 
     /** Every way to lead one of the sources to one of the sinks without a circle, at most six. */
-    static List<Fix> joining(
-            ElaboratedPlatform platform,
-            StreamNet net,
-            List<StreamEnd> sources,
-            List<StreamEnd> sinks) {
+    static List<Fix> joining(StreamNet net, List<StreamEnd> sources, List<StreamEnd> sinks) {
         List<Fix> fixes = new ArrayList<>();
         for (StreamEnd source : sources) {
             for (StreamEnd sink : sinks) {
-                if (fixes.size() < MOST && !net.leadsBack(source, sink)) {
-                    join(fixes, platform, source, sink, "Lead %s to %s");
+                if (fixes.size() >= MOST) {
+                    return fixes;
+                }
+                if (!net.leadsBack(source, sink)) {
+                    join(fixes, net, source, sink, "Lead %s to %s");
                 }
             }
         }
@@ -38,7 +37,7 @@ final class StreamFixes {
         List<Fix> fixes = new ArrayList<>();
         join(
                 fixes,
-                platform,
+                new StreamNet(platform),
                 new StreamEnd(link.block(), link.source()),
                 new StreamEnd(link.sinkBlock(), link.sink()),
                 "Put adapters between %s and %s");
@@ -46,13 +45,9 @@ final class StreamFixes {
     }
 
     private static void join(
-            List<Fix> fixes,
-            ElaboratedPlatform platform,
-            StreamEnd source,
-            StreamEnd sink,
-            String words) {
+            List<Fix> fixes, StreamNet net, StreamEnd source, StreamEnd sink, String words) {
         try {
-            StreamJoin join = StreamJoin.of(platform, source, sink);
+            StreamJoin join = StreamJoin.of(net, source, sink);
             String label =
                     words.formatted(source.ref(), sink.ref())
                             + (join.parts().isEmpty()

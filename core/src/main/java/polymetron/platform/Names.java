@@ -1,7 +1,9 @@
 package polymetron.platform;
 
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.Locale;
+import java.util.Set;
 import java.util.regex.Pattern;
 
 /** What things of a platform may be called: a name that is legal in C, Verilog and devicetree alike. */
@@ -19,8 +21,9 @@ public final class Names {
 
     /** The wished name, or the first of {@code wish_2}, {@code wish_3}, … that is free. */
     public static String free(String wish, Collection<String> taken) {
+        Set<String> known = taken instanceof Set<String> set ? set : new HashSet<>(taken);
         String name = wish;
-        for (int number = 2; taken.contains(name); number++) {
+        for (int number = 2; known.contains(name); number++) {
             name = wish + "_" + number;
         }
         return name;

@@ -8,7 +8,6 @@ import java.util.Optional;
 import polymetron.edit.Edit;
 import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.ElaboratedBlock;
-import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.StreamLink;
 import polymetron.library.BlockType;
 import polymetron.library.ParameterType;
@@ -27,15 +26,14 @@ public record StreamJoin(List<Edit> edits, List<String> parts) {
     /**
      * @throws RejectedEdit when nothing leads from the source to the sink; the message says why
      */
-    public static StreamJoin of(ElaboratedPlatform platform, StreamEnd source, StreamEnd sink) {
-        return new Planner(platform).join(source, sink);
+    public static StreamJoin of(StreamNet net, StreamEnd source, StreamEnd sink) {
+        return new Planner(net).join(source, sink);
     }
 
     /** Why a source cannot be led to a sink; empty when it can. */
-    public static Optional<String> obstacle(
-            ElaboratedPlatform platform, StreamEnd source, StreamEnd sink) {
+    public static Optional<String> obstacle(StreamNet net, StreamEnd source, StreamEnd sink) {
         try {
-            of(platform, source, sink);
+            of(net, source, sink);
             return Optional.empty();
         } catch (RejectedEdit rejected) {
             return Optional.of(rejected.getMessage());
@@ -43,17 +41,16 @@ public record StreamJoin(List<Edit> edits, List<String> parts) {
     }
 
     private static final class Planner {
-        private final ElaboratedPlatform platform;
-        private final List<String> taken = new ArrayList<>();
+        private final StreamNet net;
+        private final List<String> made = new ArrayList<>();
         private final List<Edit> edits = new ArrayList<>();
         private final List<String> parts = new ArrayList<>();
         private String block;
         private String port;
         private String domain;
 
-        private Planner(ElaboratedPlatform platform) {
-            this.platform = platform;
-            platform.platform().blocks().forEach(each -> taken.add(each.name()));
+        private Planner(StreamNet net) {
+            this.net = net;
         }
 
         private StreamJoin join(StreamEnd source, StreamEnd sink) {
@@ -61,12 +58,11 @@ public record StreamJoin(List<Edit> edits, List<String> parts) {
             port = source.form().name();
             domain = source.domain();
             int width = source.form().dataWidth();
-            StreamNet net = new StreamNet(platform);
             StreamLink link = net.link(source);
             if (!link.isOpen() && sink.ref().equals(link.sinkRef())) {
                 edits.add(new Edit.DisconnectStream(block, port));
             } else if (!link.isOpen()) {
-                split(net, source, link);
+                split(source, link);
             }
             widen(width, sink.form().dataWidth());
             cross(sink);
@@ -79,7 +75,7 @@ public record StreamJoin(List<Edit> edits, List<String> parts) {
         }
 
         /** Goes on from a free output of the splitter behind the source, or of a new one. */
-        private void split(StreamNet net, StreamEnd source, StreamLink link) {
+        private void split(StreamEnd source, StreamLink link) {
             StreamPartType behind =
                     link.sinkBlock() == null ? null : link.sinkBlock().type().streamPart();
             if (behind != null && behind.sort() == StreamPartType.Sort.SPLITTER) {
@@ -190,13 +186,16 @@ public record StreamJoin(List<Edit> edits, List<String> parts) {
         }
 
         private String name(BlockType type) {
+            List<String> taken = new ArrayList<>(made);
+            net.platform().platform().blocks().forEach(each -> taken.add(each.name()));
             String name = Names.free(type.defaultName(), taken);
-            taken.add(name);
+            made.add(name);
             return name;
         }
 
         private BlockType part(StreamPartType.Sort sort) {
-            return platform.library()
+            return net.platform()
+                    .library()
                     .streamPart(sort)
                     .orElseThrow(
                             () ->

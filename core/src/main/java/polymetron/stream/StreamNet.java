@@ -18,12 +18,15 @@ import polymetron.elaborate.StreamLink;
 
 /** The streams of a platform: which source feeds which sink, and what is open. Ends are in the order of their names. */
 public final class StreamNet {
+    private final ElaboratedPlatform platform;
     private final List<StreamEnd> sources = new ArrayList<>();
     private final List<StreamEnd> sinks = new ArrayList<>();
     private final Map<InterfaceRef, StreamLink> links = new HashMap<>();
     private final Map<InterfaceRef, StreamLink> feeders = new HashMap<>();
+    private final Map<String, List<String>> onward = new HashMap<>();
 
     public StreamNet(ElaboratedPlatform platform) {
+        this.platform = platform;
         for (ElaboratedBlock block : platform.blocks()) {
             for (SizedStream form : block.shape().streams()) {
                 (form.isSource() ? sources : sinks).add(new StreamEnd(block, form));
@@ -34,9 +37,15 @@ public final class StreamNet {
         for (StreamLink link : platform.streams()) {
             links.put(link.ref(), link);
             if (link.sink() != null) {
+                onward.computeIfAbsent(link.block().name(), name -> new ArrayList<>())
+                        .add(link.sinkBlock().name());
                 feeders.putIfAbsent(link.sinkRef(), link);
             }
         }
+    }
+
+    public ElaboratedPlatform platform() {
+        return platform;
     }
 
     public List<StreamEnd> sources() {
@@ -83,12 +92,7 @@ public final class StreamNet {
                 return true;
             }
             if (passed.add(block)) {
-                for (StreamEnd end : sources) {
-                    StreamLink link = link(end);
-                    if (end.block().name().equals(block) && link.sink() != null) {
-                        next.push(link.sinkBlock().name());
-                    }
-                }
+                onward.getOrDefault(block, List.of()).forEach(next::push);
             }
         }
         return false;

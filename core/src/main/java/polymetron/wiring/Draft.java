@@ -22,13 +22,19 @@ final class Draft {
     private final Set<String> said = new HashSet<>();
     private Platform platform;
     private ElaboratedPlatform now;
+    private List<ElaboratedBlock> byName;
 
     Draft(Platform platform, Library library, WiringPlan.Decisions decisions) {
         this.editor = new Editor(library);
         this.elaborator = new Elaborator(library);
         this.decisions = decisions;
         this.platform = platform;
-        this.now = elaborator.elaborate(platform);
+        work();
+    }
+
+    private void work() {
+        now = elaborator.elaborate(platform);
+        byName = now.blocks().stream().sorted(Comparator.comparing(ElaboratedBlock::name)).toList();
     }
 
     /** The platform with every line so far applied that is not switched off. */
@@ -52,7 +58,7 @@ final class Draft {
             return;
         }
         platform = editor.apply(platform, edit);
-        now = elaborator.elaborate(platform);
+        work();
     }
 
     void offer(
@@ -70,12 +76,12 @@ final class Draft {
             for (Edit edit : edits) {
                 platform = editor.apply(platform, edit);
             }
-            now = elaborator.elaborate(platform);
+            work();
         }
     }
 
     List<ElaboratedBlock> blocksByName() {
-        return now.blocks().stream().sorted(Comparator.comparing(ElaboratedBlock::name)).toList();
+        return byName;
     }
 
     /** Whether there is a line with this key already, even one that is switched off. */

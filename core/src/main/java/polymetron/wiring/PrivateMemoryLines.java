@@ -31,9 +31,11 @@ final class PrivateMemoryLines {
                             .filter(form -> form.isForBus() && form.type().executable())
                             .filter(form -> !memory.block().attachments().containsKey(form.name()))
                             .toList();
-            List<InitiatorPort> fetching = looseFetching();
-            if (ports.size() == 2 && fetching.size() == 1 && !draft.now().buses().isEmpty()) {
-                between(memory, ports, fetching.getFirst());
+            if (ports.size() == 2 && !draft.now().buses().isEmpty()) {
+                List<InitiatorPort> fetching = looseFetching();
+                if (fetching.size() == 1) {
+                    between(memory, ports, fetching.getFirst());
+                }
             }
         }
     }

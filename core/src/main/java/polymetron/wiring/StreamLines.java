@@ -1,7 +1,7 @@
 package polymetron.wiring;
 
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import polymetron.edit.Edit;
 import polymetron.stream.StreamEnd;
 import polymetron.stream.StreamJoin;
@@ -9,6 +9,9 @@ import polymetron.stream.StreamNet;
 
 /** Streams: what has one way only to go is tied, the rest is offered. */
 final class StreamLines {
+    /** As many sinks are offered for one source; whoever has more open ones leads them by hand. */
+    private static final int MOST = 100;
+
     private final Draft draft;
 
     StreamLines(Draft draft) {
@@ -25,10 +28,11 @@ final class StreamLines {
         boolean again = !open.isEmpty();
         while (again) {
             again = false;
-            for (StreamEnd source : new StreamNet(draft.now()).openSources()) {
+            StreamNet net = new StreamNet(draft.now());
+            for (StreamEnd source : net.openSources()) {
                 String key = "stream:" + source.ref();
                 boolean done = draft.isSaid(key);
-                if (!done && onlyWay(key, source)) {
+                if (!done && onlyWay(key, net, source)) {
                     again = true;
                     break;
                 }
@@ -37,17 +41,13 @@ final class StreamLines {
         }
     }
 
-    /** Sinks that a source could go to, of those that are open draft.now(). */
-    private List<StreamEnd> sinksFor(StreamNet net, StreamEnd source) {
-        return net.openSinks().stream()
-                .filter(sink -> !net.leadsBack(source, sink))
-                .filter(sink -> StreamJoin.obstacle(draft.now(), source, sink).isEmpty())
-                .toList();
+    private static boolean canGo(StreamNet net, StreamEnd source, StreamEnd sink) {
+        return !net.leadsBack(source, sink) && StreamJoin.obstacle(net, source, sink).isEmpty();
     }
 
-    private boolean onlyWay(String key, StreamEnd source) {
-        StreamNet net = new StreamNet(draft.now());
-        List<StreamEnd> sinks = sinksFor(net, source);
+    private boolean onlyWay(String key, StreamNet net, StreamEnd source) {
+        List<StreamEnd> sinks =
+                net.openSinks().stream().filter(sink -> canGo(net, source, sink)).limit(2).toList();
         if (sinks.size() != 1) {
             return false;
         }
@@ -55,14 +55,11 @@ final class StreamLines {
         boolean contested =
                 net.openSources().stream()
                         .filter(other -> !other.ref().equals(source.ref()))
-                        .anyMatch(
-                                other ->
-                                        sinksFor(net, other).stream()
-                                                .anyMatch(each -> each.ref().equals(sink.ref())));
+                        .anyMatch(other -> canGo(net, other, sink));
         if (contested) {
             return false;
         }
-        StreamJoin join = StreamJoin.of(draft.now(), source, sink);
+        StreamJoin join = StreamJoin.of(net, source, sink);
         draft.propose(
                 key,
                 Proposal.Kind.STREAM,
@@ -82,35 +79,42 @@ final class StreamLines {
                                 : " through " + String.join(" and ", join.parts()));
     }
 
+    /** A sink to choose; without an edit, and with the reason behind its name, when the source cannot go there. */
+    private static Proposal.Choice choice(StreamNet net, StreamEnd source, StreamEnd sink) {
+        Optional<String> obstacle =
+                net.feeder(sink.ref()).isPresent()
+                        ? Optional.of("has a source by now")
+                        : net.leadsBack(source, sink)
+                                ? Optional.of("would make a circle")
+                                : StreamJoin.obstacle(net, source, sink);
+        return obstacle.map(
+                        reason ->
+                                new Proposal.Choice(
+                                        "%s: %s".formatted(sink.ref(), reason), List.of()))
+                .orElseGet(
+                        () ->
+                                new Proposal.Choice(
+                                        sink.ref().toString(),
+                                        List.of(
+                                                new Edit.Several(
+                                                        null,
+                                                        StreamJoin.of(net, source, sink)
+                                                                .edits()))));
+    }
+
     /**
      * @param sinks the sinks that were open at first, so that a choice keeps its number
      * @return whether a choice that was made tied a stream
      */
     private boolean offerRest(List<StreamEnd> sinks) {
-        for (StreamEnd source : new StreamNet(draft.now()).openSources()) {
+        StreamNet net = new StreamNet(draft.now());
+        for (StreamEnd source : net.openSources()) {
             String key = "stream:" + source.ref();
             if (draft.isSaid(key)) {
                 continue;
             }
-            StreamNet net = new StreamNet(draft.now());
-            List<Proposal.Choice> choices = new ArrayList<>();
-            for (StreamEnd sink : sinks) {
-                boolean open = net.feeder(sink.ref()).isEmpty();
-                boolean possible =
-                        open
-                                && !net.leadsBack(source, sink)
-                                && StreamJoin.obstacle(draft.now(), source, sink).isEmpty();
-                choices.add(
-                        new Proposal.Choice(
-                                sink.ref().toString(),
-                                possible
-                                        ? List.of(
-                                                new Edit.Several(
-                                                        null,
-                                                        StreamJoin.of(draft.now(), source, sink)
-                                                                .edits()))
-                                        : List.of()));
-            }
+            List<Proposal.Choice> choices =
+                    sinks.stream().limit(MOST).map(sink -> choice(net, source, sink)).toList();
             if (choices.stream().allMatch(choice -> choice.edits().isEmpty())) {
                 continue;
             }

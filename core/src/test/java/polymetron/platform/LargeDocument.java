@@ -2,11 +2,8 @@ package polymetron.platform;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import polymetron.Shipped;
 import polymetron.address.Address;
-import polymetron.edit.Edit;
-import polymetron.edit.Editor;
 import polymetron.library.Vlnv;
 import polymetron.wiring.Starter;
 
@@ -24,24 +21,27 @@ public final class LargeDocument {
                         "Large " + blocks,
                         Shipped.BOARD,
                         Shipped.LIBRARY.recipe("console").orElseThrow());
-        List<Edit> edits = new ArrayList<>();
-        edits.add(new Edit.ChangeBus(new Bus("system", "axi4-lite", 32, 32, "main")));
-        for (int number = platform.blocks().size(); number < blocks; number++) {
-            boolean stream = number % 10 == 0;
-            String name = (stream ? "fifo" : "port") + number;
-            edits.add(
-                    stream
-                            ? new Edit.AddBlock(name, FIFO, null)
-                            : new Edit.AddBlock(
-                                    name, Shipped.GPIO, Map.of("WIDTH", "8", "DIRECTION", "out")));
-            edits.add(new Edit.SetDomain(name, "clk", "main"));
-            edits.add(new Edit.SetDomain(name, "rst", "main"));
-            if (!stream) {
-                Address base = new Address(FIRST + number * 0x1000L);
-                edits.add(new Edit.Attach(name, "registers", "system", base, null));
-            }
+        List<Block> all = new ArrayList<>(platform.blocks());
+        for (int number = all.size(); number < blocks; number++) {
+            all.add(block(number));
         }
         return PlatformDocument.write(
-                new Editor(Shipped.LIBRARY).apply(platform, new Edit.Several(null, edits)));
+                platform.withBuses(List.of(new Bus("system", "axi4-lite", 32, 32, "main")))
+                        .withBlocks(all));
+    }
+
+    private static Block block(int number) {
+        boolean stream = number % 10 == 0;
+        String name = (stream ? "fifo" : "port") + number;
+        Block block =
+                Block.of(name, stream ? FIFO : Shipped.GPIO)
+                        .withDomain("clk", "main")
+                        .withDomain("rst", "main");
+        Address base = new Address(FIRST + number * 0x1000L);
+        return stream
+                ? block
+                : block.withParameter("WIDTH", "8")
+                        .withParameter("DIRECTION", "out")
+                        .withAttachment("registers", new Attachment("system", base, null));
     }
 }

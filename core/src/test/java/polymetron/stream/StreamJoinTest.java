@@ -10,7 +10,6 @@ import polymetron.Shipped;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
-import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.StreamTraits;
 import polymetron.finding.Checks;
@@ -41,11 +40,10 @@ final class StreamJoinTest {
     }
 
     private StreamJoin join(String from, String to) {
-        ElaboratedPlatform now = Shipped.elaborate(platform);
-        StreamNet net = new StreamNet(now);
+        StreamNet net = new StreamNet(Shipped.elaborate(platform));
         StreamJoin join =
                 StreamJoin.of(
-                        now,
+                        net,
                         net.source(InterfaceRef.parse(from)).orElseThrow(),
                         net.sink(InterfaceRef.parse(to)).orElseThrow());
         apply(new Edit.Several("join", join.edits()));

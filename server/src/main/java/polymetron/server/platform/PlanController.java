@@ -313,7 +313,7 @@ final class PlanController {
         try {
             StreamJoin join =
                     StreamJoin.of(
-                            platform,
+                            net,
                             net.source(InterfaceRef.parse(source))
                                     .orElseThrow(() -> unknown("source", source)),
                             net.sink(InterfaceRef.parse(sink))

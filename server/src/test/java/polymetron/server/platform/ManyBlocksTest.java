@@ -41,9 +41,11 @@ final class ManyBlocksTest {
                         {"revision": 1, "edit": {"edit": "remove-block", "block": "port5001"}}
                         """);
         assertThat(edited.status()).as(edited.text()).isEqualTo(200);
-        JsonNode plan = server.post(path + "/plan", "{\"add\": {\"type\": \"polymetron:io:gpio:1.0\"}}").json();
+        JsonNode plan =
+                server.post(path + "/plan", "{\"add\": {\"type\": \"polymetron:io:gpio:1.0\"}}")
+                        .json();
         assertThat(plan.path("lines").toString())
-                .contains("gpio.registers on system at 0x2138_9000");
+                .contains("gpio.registers on system at 0x1000_1000");
         assertThat(server.get(path + "/addresses").status()).isEqualTo(200);
         assertThat(server.get(path + "/handoff").text()).contains("PORT9999_BASE");
     }
