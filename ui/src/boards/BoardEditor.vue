@@ -216,7 +216,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                 <div
                     v-for="(clock, at) in board.clocks"
                     :key="at"
-                    class="grid grid-cols-[130px_1fr_150px_70px_110px_24px] items-center gap-2 py-1"
+                    class="grid grid-cols-[150px_1fr_166px_70px_110px_24px] items-center gap-2 py-1"
                 >
                     <input v-model="clock.name" class="input font-mono" aria-label="Name of the clock" />
                     <input v-model="clock.title" class="input" aria-label="Title of the clock" />
@@ -254,7 +254,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                 <div
                     v-for="(reset, at) in board.resets"
                     :key="at"
-                    class="grid grid-cols-[130px_1fr_150px_70px_110px_24px] items-center gap-2 py-1"
+                    class="grid grid-cols-[150px_1fr_166px_70px_110px_24px] items-center gap-2 py-1"
                 >
                     <input v-model="reset.name" class="input font-mono" aria-label="Name of the reset" />
                     <input v-model="reset.title" class="input" aria-label="Title of the reset" />

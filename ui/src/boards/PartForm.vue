@@ -45,7 +45,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
 
 <template>
     <div class="border-b border-line py-2">
-        <div class="grid grid-cols-[20px_130px_150px_1fr_24px] items-center gap-2">
+        <div class="grid grid-cols-[20px_150px_150px_1fr_24px] items-center gap-2">
             <button
                 type="button"
                 class="text-soft hover:text-accent"

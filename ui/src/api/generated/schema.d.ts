@@ -4,6 +4,22 @@
  */
 
 export interface paths {
+    "/api/block-type.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["blockTypeSchema"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/board.schema.json": {
         parameters: {
             query?: never;
@@ -1793,6 +1809,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    blockTypeSchema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/schema+json": string;
+                };
+            };
+        };
+    };
     schema_1: {
         parameters: {
             query?: never;

@@ -56,6 +56,10 @@ public final class SchemaFile {
                                         error -> error.getInstanceLocation().toString()))
                         .toList();
         if (!errors.isEmpty()) {
+            if ("additionalProperties".equals(errors.getFirst().getKeyword())) {
+                // The reader itself says which keys there are.
+                Documents.read(name, document, form);
+            }
             String pointer = errors.getFirst().getInstanceLocation().toString();
             throw new DocumentException(
                     "%s, line %s, at %s: %s"

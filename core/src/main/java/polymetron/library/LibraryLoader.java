@@ -31,7 +31,8 @@ public final class LibraryLoader {
         Map<Vlnv, SortedMap<String, String>> drivers = new HashMap<>();
         for (JsonNode folder : index.path("blockTypes")) {
             String at = "block-types/" + folder.stringValue() + "/";
-            BlockType type = read(at + "block-type.json", BlockType.class);
+            String path = at + "block-type.json";
+            BlockType type = BlockTypeDocument.read(path, text(path));
             types.add(type);
             drivers.put(type.identity(), driverFiles(at, type));
         }

@@ -27,15 +27,8 @@ final class ScreenshotsTest {
     void everyMainView() {
         try (Browser browser = new Browser(server)) {
             Page page = browser.open("/");
-            String demo =
-                    page.getByRole(
-                                    AriaRole.LINK,
-                                    new Page.GetByRoleOptions()
-                                            .setName("Ridge Station")
-                                            .setExact(true))
-                            .last()
-                            .getAttribute("href")
-                            .replace("/compose", "");
+            String demo = addressOf(page, "Ridge Station");
+            String large = addressOf(page, "Highland Station");
             save(page, "platforms");
             page.navigate("/new");
             assertThat(page.getByText("Earthquake field station")).isVisible();
@@ -46,9 +39,17 @@ final class ScreenshotsTest {
             page.navigate("/boards/polymetron:boards:foreland:1.0");
             assertThat(page.getByText("8 switches").first()).isVisible();
             save(page, "boards");
-            page.navigate(demo + "/compose");
+            page.navigate("/boards/polymetron:boards:terrace:1.0/copy");
+            assertThat(page.getByText("New board")).isVisible();
+            save(page, "board-editor");
+            page.navigate(large + "/compose");
             page.locator("[data-block=console]").click();
+            assertThat(page.getByText("Where software finds it")).isVisible();
             save(page, "compose");
+            page.getByLabel("Streams").getByRole(AriaRole.BUTTON).nth(1).click();
+            page.mouse().wheel(0, 4000);
+            page.waitForTimeout(300);
+            save(page, "streams");
             page.keyboard().press("Escape");
             page.keyboard().press("a");
             page.getByText("Machine timer").last().click();
@@ -80,6 +81,14 @@ final class ScreenshotsTest {
             assertThat(page.getByLabel("Changes")).containsText("console.BAUD");
             save(page, "history");
         }
+    }
+
+    private static String addressOf(Page page, String name) {
+        return page.getByRole(
+                        AriaRole.LINK, new Page.GetByRoleOptions().setName(name).setExact(true))
+                .last()
+                .getAttribute("href")
+                .replace("/compose", "");
     }
 
     private static void save(Page page, String name) {

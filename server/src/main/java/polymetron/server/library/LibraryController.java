@@ -3,6 +3,7 @@ package polymetron.server.library;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
+import polymetron.library.BlockTypeDocument;
 import polymetron.library.Library;
 import polymetron.library.Vlnv;
 import polymetron.platform.PlatformDocument;
@@ -38,6 +39,11 @@ final class LibraryController {
     @GetMapping("/api/library")
     LibraryView library() {
         return LibraryView.of(libraries.current(), libraries.shipped());
+    }
+
+    @GetMapping(value = "/api/block-type.schema.json", produces = "application/schema+json")
+    String blockTypeSchema() {
+        return BlockTypeDocument.schemaText();
     }
 
     @GetMapping(value = "/api/platform.schema.json", produces = "application/schema+json")
