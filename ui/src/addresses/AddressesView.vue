@@ -15,7 +15,11 @@ const placing = ref(false)
 const { data: addresses } = useQuery({
     queryKey: computed(() => ['addresses', context.id, platform.value?.revision]),
     queryFn: () =>
-        answer(client.GET('/api/platforms/{id}/addresses', { params: { path: { id: context.id } } })),
+        answer(
+            client.GET('/api/platforms/{id}/addresses', {
+                params: { path: { id: context.id }, query: { at: context.at.value } },
+            }),
+        ),
     placeholderData: (before: AddressesView | undefined) => before,
 })
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { answer, client, type PlanRequest } from '../api/client'
 import { open } from '../frame/actions'
 import DialogFrame from '../frame/DialogFrame.vue'
@@ -26,7 +26,7 @@ const { data: library } = useQuery({
 })
 const { plan, problem, begin, change, toggle, choose, apply } = usePlan(context)
 const filter = ref('')
-const picked = ref<Offer>()
+const picked = shallowRef<Offer>()
 const name = ref('')
 
 const matches = (text: string): boolean => text.toLowerCase().includes(filter.value.toLowerCase().trim())

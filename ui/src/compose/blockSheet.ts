@@ -13,7 +13,10 @@ export function useBlockSheet(
         queryFn: () =>
             answer(
                 client.GET('/api/platforms/{id}/blocks/{name}', {
-                    params: { path: { id: context.id, name: name() ?? '' } },
+                    params: {
+                        path: { id: context.id, name: name() ?? '' },
+                        query: { at: context.at.value },
+                    },
                 }),
             ),
         enabled: computed(() => name() !== undefined),

@@ -66,7 +66,7 @@ export function provideSelection(context: PlatformContext): Selection {
     async function remove(): Promise<void> {
         const edits: Edit[] = names.value.map((block) => ({ edit: 'remove-block', block }))
         const first = edits[0]
-        if (!first) {
+        if (!first || context.refuses()) {
             return
         }
         const edit =

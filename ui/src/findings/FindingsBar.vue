@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { CheckCircleIcon, ExclamationTriangleIcon, XCircleIcon, XMarkIcon } from '@heroicons/vue/20/solid'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Edit, FindingView } from '../api/client'
 import { open } from '../frame/actions'
@@ -12,7 +12,7 @@ const findings = computed(() => context.platform.value?.findings ?? [])
 const active = computed(() => findings.value.filter((finding) => !finding.accepted))
 const accepted = computed(() => findings.value.filter((finding) => finding.accepted))
 const worst = computed(() => active.value[0])
-const accepting = ref<FindingView>()
+const accepting = shallowRef<FindingView>()
 const reason = ref('')
 
 const summary = computed(() => {

@@ -11,27 +11,40 @@ import EditableName from './EditableName.vue'
 import GuidePanel from './GuidePanel.vue'
 import { providePlatform } from './platform'
 import { theme, toggleTheme } from './theme'
+import { localTime } from './time'
 
 const route = useRoute()
 const router = useRouter()
 const id = String(route.params.id)
-const context = providePlatform(id)
+/** An earlier revision that is looked at, which the address names. */
+const at = computed(() => (route.query.at ? Number(route.query.at) : undefined))
+const context = providePlatform(id, at)
 const { platform, error, saving, connected } = context
+
+watch(
+    () => open.add || open.wiring,
+    (opened) => {
+        if (opened && context.refuses()) {
+            open.add = false
+            open.wiring = false
+        }
+    },
+)
 
 const views = [
     {
         family: 'build',
         entries: [
-            { path: 'compose', name: 'Compose' },
-            { path: 'addresses', name: 'Addresses' },
+            { path: 'compose', name: 'Compose', looks: true },
+            { path: 'addresses', name: 'Addresses', looks: true },
         ],
     },
     {
         family: 'deliver',
         entries: [
-            { path: 'handoff', name: 'Hand-off' },
-            { path: 'boot', name: 'Boot' },
-            { path: 'bench', name: 'Bench' },
+            { path: 'handoff', name: 'Hand-off', looks: false },
+            { path: 'boot', name: 'Boot', looks: false },
+            { path: 'bench', name: 'Bench', looks: false },
         ],
     },
 ]
@@ -151,7 +164,7 @@ onBeforeUnmount(() => {
                     <RouterLink
                         v-for="view in family.entries"
                         :key="view.path"
-                        :to="`/p/${id}/${view.path}`"
+                        :to="{ path: `/p/${id}/${view.path}`, query: view.looks && at ? { at } : {} }"
                         class="flex items-center border-b-2 border-transparent hover:text-accent"
                         active-class="!border-accent font-semibold text-accent"
                     >
@@ -160,6 +173,18 @@ onBeforeUnmount(() => {
                 </div>
             </nav>
         </header>
+        <p
+            v-if="at !== undefined && platform"
+            class="flex items-center gap-3 border-b border-warn bg-sheet px-4 py-1.5"
+            role="status"
+        >
+            <span class="flex-1"
+                >You look at <strong>revision {{ at }}</strong> of {{ localTime(platform.savedAt) }}. It
+                cannot be changed here.</span
+            >
+            <RouterLink class="button" :to="`/p/${id}/history`">History</RouterLink>
+            <RouterLink class="button-main" :to="{ path: route.path }">Back to the newest</RouterLink>
+        </p>
         <main class="min-h-0 flex-1">
             <div v-if="error && !platform" class="mx-auto mt-24 max-w-lg text-center">
                 <h1 class="text-xl font-semibold">This platform cannot be shown</h1>
@@ -172,7 +197,7 @@ onBeforeUnmount(() => {
         <FindingsBar v-if="platform" />
         <GuidePanel v-if="platform" />
         <ActionPalette v-if="platform" />
-        <AddBlockDialog v-if="platform" />
-        <WiringDialog v-if="platform" />
+        <AddBlockDialog v-if="platform && at === undefined" />
+        <WiringDialog v-if="platform && at === undefined" />
     </div>
 </template>

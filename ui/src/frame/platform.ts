@@ -22,6 +22,8 @@ import { tell, tellProblem } from './notices'
 
 export interface PlatformContext {
     id: string
+    /** Revision that is only looked at; undefined for the newest, which can be changed. */
+    at: Ref<number | undefined>
     platform: ComputedRef<PlatformView | undefined>
     error: Ref<Error | null>
     /** Whether a change is on its way to the store. */
@@ -44,16 +46,20 @@ export interface PlatformContext {
     /** Name of the selected block or bus, or of one initiator as block.interface. */
     selected: Ref<string | undefined>
     refresh: () => Promise<void>
+    /** Whether changes are out of the question, because an earlier revision is looked at; then it says so. */
+    refuses: () => boolean
 }
 
 const KEY: InjectionKey<PlatformContext> = Symbol('platform')
 
 /** The platform that is open: read, changed, and kept up to date with what others do. */
-export function providePlatform(id: string): PlatformContext {
+export function providePlatform(id: string, at: Ref<number | undefined> = ref()): PlatformContext {
     const queries = useQueryClient()
     const query = useQuery({
-        queryKey: ['platform', id],
-        queryFn: () => answer(client.GET('/api/platforms/{id}', { params: { path: { id } } })),
+        queryKey: ['platform', id, at],
+        queryFn: () =>
+            answer(client.GET('/api/platforms/{id}', { params: { path: { id }, query: { at: at.value } } })),
+        placeholderData: (before: PlatformView | undefined) => before,
     })
     const platform = computed(() => query.data.value)
     const byName = computed(() => new Map(platform.value?.blocks.map((block) => [block.name, block])))
@@ -81,9 +87,23 @@ export function providePlatform(id: string): PlatformContext {
     /** Counts refusals: what was waiting behind a refused change was meant for what was seen before it. */
     let refusals = 0
 
+    function refuses(): boolean {
+        if (at.value !== undefined) {
+            tell(
+                'problem',
+                `Revision ${String(at.value)} is only looked at`,
+                'Go back to it in History to change it.',
+            )
+        }
+        return at.value !== undefined
+    }
+
     type Change = (revision: number) => Promise<{ revision: number }>
 
     function change(call: Change, basedOn?: number): Promise<boolean> {
+        if (refuses()) {
+            return Promise.resolve(false)
+        }
         const mine = refusals
         waiting++
         saving.value = true
@@ -117,6 +137,7 @@ export function providePlatform(id: string): PlatformContext {
     const path = { params: { path: { id } } }
     const context: PlatformContext = {
         id,
+        at,
         platform,
         block: (name) => byName.value.get(name),
         finding: (name) => byBlock.value.get(name),
@@ -125,6 +146,7 @@ export function providePlatform(id: string): PlatformContext {
         connected,
         selected,
         refresh,
+        refuses,
         edit: (edit, basedOn) =>
             change(
                 (revision) =>

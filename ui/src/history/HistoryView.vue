@@ -84,6 +84,12 @@ async function goBack(): Promise<void> {
                         <option value="newest">the newest</option>
                     </select>
                 </label>
+                <RouterLink
+                    v-if="chosen !== newest"
+                    class="button"
+                    :to="{ path: `/p/${context.id}/compose`, query: { at: chosen } }"
+                    >Look at it</RouterLink
+                >
                 <button class="button" :disabled="chosen === newest" @click="goBack">
                     Go back to revision {{ chosen }}
                 </button>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
 import { answer, client, upload, type PlatformSummary } from '../api/client'
 import { tell, tellProblem } from '../frame/notices'
@@ -15,7 +15,7 @@ const { data: platforms, error } = useQuery({
     queryFn: () => answer(client.GET('/api/platforms')),
 })
 const file = ref<HTMLInputElement>()
-const removing = ref<PlatformSummary>()
+const removing = shallowRef<PlatformSummary>()
 const beginning = ref(false)
 
 /** An empty platform on the smallest board, with the guide beside it. */

@@ -2161,7 +2161,9 @@ export interface operations {
     };
     read: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: number | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2203,7 +2205,9 @@ export interface operations {
     };
     addresses: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2505,7 +2509,9 @@ export interface operations {
     };
     block: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: number;
+            };
             header?: never;
             path: {
                 id: string;

@@ -157,9 +157,10 @@ final class PlatformController {
         store.delete(id);
     }
 
+    /** The newest revision, or an earlier one to look at. */
     @GetMapping("/api/platforms/{id}")
-    PlatformView read(@PathVariable UUID id) {
-        StoredPlatform stored = store.read(id);
+    PlatformView read(@PathVariable UUID id, @RequestParam(required = false) @Nullable Long at) {
+        StoredPlatform stored = store.read(id, at);
         return PlatformViews.of(stored, elaborations.of(stored));
     }
 

@@ -35,16 +35,20 @@ final class SheetController {
 
     /** Everything about one block. */
     @GetMapping("/api/platforms/{id}/blocks/{name}")
-    BlockSheet block(@PathVariable UUID id, @PathVariable String name) {
-        StoredPlatform stored = store.read(id);
+    BlockSheet block(
+            @PathVariable UUID id,
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable Long at) {
+        StoredPlatform stored = store.read(id, at);
         return BlockSheets.of(stored, elaborations.of(stored), name)
                 .orElseThrow(() -> new NotThere("there is no block named %s".formatted(name)));
     }
 
     /** The address spaces side by side, and free space. */
     @GetMapping("/api/platforms/{id}/addresses")
-    AddressesView addresses(@PathVariable UUID id) {
-        StoredPlatform stored = store.read(id);
+    AddressesView addresses(
+            @PathVariable UUID id, @RequestParam(required = false) @Nullable Long at) {
+        StoredPlatform stored = store.read(id, at);
         return AddressesViews.of(stored, elaborations.of(stored));
     }
 

@@ -110,6 +110,25 @@ public class PlatformStore {
                 redoTo == null ? null : title(id, redoTo));
     }
 
+    /**
+     * @param at number of the revision that is looked at; null for the newest
+     * @throws NotThere when there is no such platform or revision
+     */
+    @Transactional(readOnly = true)
+    public StoredPlatform read(UUID id, Long at) {
+        if (at == null) {
+            return read(id);
+        }
+        Record row = revisionRow(id, at);
+        return new StoredPlatform(
+                id,
+                at,
+                PlatformDocument.read("revision " + at, row.get(REVISION.DOCUMENT)),
+                row.get(REVISION.MADE_AT),
+                null,
+                null);
+    }
+
     /** The title of the edit that made the content of a revision. */
     private String title(UUID id, long number) {
         Record row = revisionRow(id, number);

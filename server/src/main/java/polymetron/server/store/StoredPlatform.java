@@ -5,9 +5,9 @@ import java.util.UUID;
 import polymetron.platform.Platform;
 
 /**
- * The newest revision of a platform.
+ * A revision of a platform, mostly the newest.
  *
- * @param undoTitle what undo would take back; null when there is nothing
+ * @param undoTitle what undo would take back; null when there is nothing, or it is not the newest
  * @param redoTitle what redo would do again; null when there is nothing
  */
 public record StoredPlatform(
