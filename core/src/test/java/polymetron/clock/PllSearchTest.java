@@ -78,7 +78,7 @@ final class PllSearchTest {
     void noSettingIsBetterThanTheFirst(String device) {
         Device.Plls limits = limits(device);
         Random random = new Random(7);
-        for (int round = 0; round < 40; round++) {
+        for (int round = 0; round < 15; round++) {
             long inputHz = 10_000_000L + random.nextInt(90) * 1_000_000L;
             List<PllWish> wishes = new ArrayList<>();
             for (int count = 1 + random.nextInt(limits.outputs()); count > 0; count--) {
@@ -145,7 +145,7 @@ final class PllSearchTest {
     void noSpreadIsBetterThanThePlan() {
         Device.Plls limits = limits("TR36-60");
         Random random = new Random(3);
-        for (int round = 0; round < 12; round++) {
+        for (int round = 0; round < 8; round++) {
             List<PllWish> wishes = new ArrayList<>();
             for (int count = 3 + random.nextInt(3); count > 0; count--) {
                 wishes.add(wish("w" + count, 3_000_000L + random.nextInt(90_000_000), 20));
