@@ -112,7 +112,7 @@ public final class ShapeDifference {
         if (resources != null) {
             amounts.put("lookup tables", "" + shape.number(resources.lookupTables(), 0));
             amounts.put("flip-flops", "" + shape.number(resources.flipFlops(), 0));
-            amounts.put("memory bits", "" + shape.number(resources.memoryBits(), 0));
+            amounts.put("memory bits", "" + shape.memoryBits());
             amounts.put("multipliers", "" + shape.number(resources.multipliers(), 0));
         }
         return amounts;

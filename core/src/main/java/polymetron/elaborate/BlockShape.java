@@ -16,6 +16,7 @@ import polymetron.library.BusInterfaceType;
 import polymetron.library.ClockOutput;
 import polymetron.library.Direction;
 import polymetron.library.InterruptPort;
+import polymetron.library.MemoryType;
 import polymetron.library.OutwardInterface;
 import polymetron.library.RegisterType;
 import polymetron.library.StreamType;
@@ -36,6 +37,7 @@ public final class BlockShape {
     private final List<SizedOutward> outward;
     private final List<Register> registers;
     private final Map<String, List<Register>> registersByTarget;
+    private final List<SizedMemory> memories;
     private final Bridge bridge;
 
     /** Works out a block type; what has no value is noted as a fault and replaced by its default. */
@@ -50,6 +52,7 @@ public final class BlockShape {
         this.outward = sizeOutward();
         this.registers = sizeRegisters();
         this.registersByTarget = registersByTarget();
+        this.memories = sizeMemories();
         this.bridge = type.bridge() == null ? null : sizeBridge(type.bridge());
     }
 
@@ -84,6 +87,31 @@ public final class BlockShape {
 
     public List<Register> registers() {
         return registers;
+    }
+
+    public List<SizedMemory> memories() {
+        return memories;
+    }
+
+    /** Bits of all memories inside. */
+    public long memoryBits() {
+        return memories.stream().mapToLong(SizedMemory::bits).sum();
+    }
+
+    private List<SizedMemory> sizeMemories() {
+        List<SizedMemory> sized = new ArrayList<>();
+        for (MemoryType form : type.memories()) {
+            if (present(form.when())) {
+                sized.add(
+                        new SizedMemory(
+                                form,
+                                number(form.depth(), 0),
+                                (int) number(form.width(), 0),
+                                (int) number(form.ports(), 1),
+                                number(form.byteEnables(), 0) != 0));
+            }
+        }
+        return List.copyOf(sized);
     }
 
     /** What leads where, for a bridge; null for anything else. */

@@ -29,6 +29,7 @@ public record BlockType(
         List<InterruptPort> interrupts,
         List<OutwardInterface> outward,
         List<RegisterType> registers,
+        List<MemoryType> memories,
         Resources resources,
         SoftwareBinding software,
         BridgeType bridge,
@@ -47,6 +48,7 @@ public record BlockType(
         interrupts = Lists.orEmpty(interrupts);
         outward = Lists.orEmpty(outward);
         registers = Lists.orEmpty(registers);
+        memories = Lists.orEmpty(memories);
         software = software == null ? new SoftwareBinding(null, null, null) : software;
     }
 

@@ -9,6 +9,7 @@ import java.util.TreeMap;
  * An FPGA: what it holds and which pins its package has.
  *
  * @param memoryBlocks blocks of memory by sort
+ * @param distributed lookup tables that can be small memories; null when none can
  * @param plls what its PLLs can do; null when it has none
  * @param standards I/O standards that its pins can have
  * @param hard hard blocks that it has besides, and how many of each
@@ -23,6 +24,7 @@ public record Device(
         long memoryBits,
         long multipliers,
         List<MemoryBlock> memoryBlocks,
+        Distributed distributed,
         Plls plls,
         List<Standard> standards,
         Map<String, Integer> hard,
@@ -48,6 +50,14 @@ public record Device(
             return shapes.stream().mapToLong(Shape::bits).max().orElse(0);
         }
     }
+
+    /**
+     * Lookup tables that can be memories of few words.
+     *
+     * @param depth words of one bit that a lookup table holds
+     * @param lookupTables how many can be used so
+     */
+    public record Distributed(int depth, long lookupTables) {}
 
     /** Words and bits a word of a memory block. */
     public record Shape(int depth, int width) {

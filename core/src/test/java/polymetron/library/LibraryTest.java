@@ -84,7 +84,10 @@ final class LibraryTest {
         List<Formula> formulas = new ArrayList<>();
         formulas.add(new Formula("lookupTables", type.resources().lookupTables()));
         formulas.add(new Formula("flipFlops", type.resources().flipFlops()));
-        formulas.add(new Formula("memoryBits", type.resources().memoryBits()));
+        for (MemoryType memory : type.memories()) {
+            formulas.add(new Formula(memory.name() + " depth", memory.depth()));
+            formulas.add(new Formula(memory.name() + " width", memory.width()));
+        }
         formulas.add(new Formula("multipliers", type.resources().multipliers()));
         formulas.removeIf(each -> Objects.isNull(each.formula()));
         return formulas;

@@ -10,6 +10,7 @@ import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.SizedInterrupt;
+import polymetron.elaborate.SizedMemory;
 import polymetron.elaborate.SizedOutward;
 import polymetron.elaborate.SizedStream;
 import polymetron.expression.Expression;
@@ -17,6 +18,7 @@ import polymetron.library.BlockType;
 import polymetron.library.ClockOutput;
 import polymetron.library.Field;
 import polymetron.library.Library;
+import polymetron.library.MemoryType;
 import polymetron.library.ParameterType;
 import polymetron.library.Resources;
 import polymetron.quantity.Frequency;
@@ -269,11 +271,20 @@ public record DatasheetView(
     }
 
     private static List<FormulaRow> resources(Resources resources, BlockShape shape) {
-        return List.of(
-                formula("lookup tables", resources.lookupTables(), shape),
-                formula("flip-flops", resources.flipFlops(), shape),
-                formula("memory bits", resources.memoryBits(), shape),
-                formula("multipliers", resources.multipliers(), shape));
+        List<FormulaRow> rows = new ArrayList<>();
+        rows.add(formula("lookup tables", resources.lookupTables(), shape));
+        rows.add(formula("flip-flops", resources.flipFlops(), shape));
+        rows.add(formula("multipliers", resources.multipliers(), shape));
+        for (MemoryType memory : shape.type().memories()) {
+            String words = "%s words of %s bit".formatted(memory.depth(), memory.width());
+            long bits =
+                    shape.memories().stream()
+                            .filter(each -> each.name().equals(memory.name()))
+                            .mapToLong(SizedMemory::bits)
+                            .sum();
+            rows.add(new FormulaRow("bits of memory " + memory.name(), words, bits));
+        }
+        return rows;
     }
 
     private static FormulaRow formula(String name, Expression formula, BlockShape shape) {

@@ -365,7 +365,7 @@ final class BlockSheets {
                 new BlockSheet.ResourceView(
                         "lookup tables", shape.number(resources.lookupTables(), 0)),
                 new BlockSheet.ResourceView("flip-flops", shape.number(resources.flipFlops(), 0)),
-                new BlockSheet.ResourceView("memory bits", shape.number(resources.memoryBits(), 0)),
+                new BlockSheet.ResourceView("memory bits", shape.memoryBits()),
                 new BlockSheet.ResourceView(
                         "multipliers", shape.number(resources.multipliers(), 0)));
     }
