@@ -532,6 +532,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["fit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/handoff": {
         parameters: {
             query?: never;
@@ -866,6 +882,18 @@ export interface components {
             amount: number;
             name: string;
         };
+        AmountView: {
+            /** Format: int64 */
+            available: number;
+            fits: boolean;
+            name: string;
+            shares: components["schemas"]["ShareView"][];
+            surely: boolean;
+            /** Format: int32 */
+            uncertaintyPercent: number;
+            /** Format: int64 */
+            used: number;
+        };
         Attach: {
             edit: "Attach";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -1155,6 +1183,18 @@ export interface components {
             what: string;
             why: string;
         };
+        FitView: {
+            advice: string[];
+            amounts: components["schemas"]["AmountView"][];
+            bigger: string;
+            device: string;
+            family: string;
+            fits: boolean;
+            memory: components["schemas"]["MemoryFitView"];
+            packageName: string;
+            /** Format: int64 */
+            revision: number;
+        };
         FixView: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
             label: string;
@@ -1243,6 +1283,13 @@ export interface components {
             sinkBlock: string;
             trigger: string;
         };
+        LargestView: {
+            size: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int64 */
+            words: number;
+        };
         LevelView: {
             block: string;
             /** Format: int64 */
@@ -1275,6 +1322,27 @@ export interface components {
         LoadRequest: {
             /** Format: uuid */
             program: string;
+        };
+        MemoryFitView: {
+            /** Format: int64 */
+            bits: number;
+            /** Format: int64 */
+            bitsUsed: number;
+            /** Format: int64 */
+            blocks: number;
+            /** Format: int64 */
+            blocksUsed: number;
+            fits: boolean;
+            halves: boolean;
+            largest: components["schemas"]["LargestView"][];
+            shapes: string[];
+            sort: string;
+            tiles: components["schemas"]["TileView"][];
+            /** Format: int64 */
+            units: number;
+            /** Format: int64 */
+            unitsUsed: number;
+            uses: components["schemas"]["UseView"][];
         };
         MemoryView: {
             base: string;
@@ -1662,6 +1730,12 @@ export interface components {
             edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"])[];
             title?: string;
         });
+        ShareView: {
+            block: string;
+            /** Format: int64 */
+            count: number;
+            who: string;
+        };
         SignalRow: {
             activeLow: boolean;
             direction: string;
@@ -1744,6 +1818,14 @@ export interface components {
             size: string;
             title?: string | null;
         };
+        TileView: {
+            block: string;
+            holds: string;
+            memory: string;
+            /** Format: int32 */
+            percent: number;
+            shape: string;
+        };
         TypeRequest: {
             text: string;
         };
@@ -1772,6 +1854,18 @@ export interface components {
         });
         Uploaded: {
             id: string;
+        };
+        UseView: {
+            amount: string;
+            bits: string;
+            block: string;
+            /** Format: int64 */
+            depth: number;
+            doubling: string;
+            memory: string;
+            place: string;
+            /** Format: int32 */
+            width: number;
         };
         ValueView: {
             chosen: boolean;
@@ -2698,6 +2792,30 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": components["schemas"]["SseEmitter"];
+                };
+            };
+        };
+    };
+    fit: {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FitView"];
                 };
             };
         };

@@ -37,6 +37,23 @@ public record ElaboratedPlatform(
         List<OutwardLink> outward,
         List<DanglingReference> dangling) {
 
+    /** The same platform, were it on another device. */
+    public ElaboratedPlatform on(Device other) {
+        return new ElaboratedPlatform(
+                platform,
+                library,
+                board,
+                other,
+                domainIndex,
+                blockIndex,
+                busIndex,
+                spaces,
+                streams,
+                interrupts,
+                outward,
+                dangling);
+    }
+
     public Collection<ElaboratedBlock> blocks() {
         return blockIndex.values();
     }

@@ -10,6 +10,7 @@ import java.util.TreeMap;
  *
  * @param memoryBlocks blocks of memory by sort
  * @param distributed lookup tables that can be small memories; null when none can
+ * @param clockNetworks clocks that can reach all of it
  * @param plls what its PLLs can do; null when it has none
  * @param standards I/O standards that its pins can have
  * @param hard hard blocks that it has besides, and how many of each
@@ -25,6 +26,7 @@ public record Device(
         long multipliers,
         List<MemoryBlock> memoryBlocks,
         Distributed distributed,
+        int clockNetworks,
         Plls plls,
         List<Standard> standards,
         Map<String, Integer> hard,
@@ -126,6 +128,13 @@ public record Device(
 
     public Optional<Standard> standard(String standard) {
         return standards.stream().filter(each -> each.name().equals(standard)).findFirst();
+    }
+
+    /** Pins that are free once the device is configured. */
+    public long pins() {
+        return banks.stream()
+                .mapToLong(bank -> bank.pins().size() - bank.configurationPins().size())
+                .sum();
     }
 
     /** How many hard blocks of a sort it has. */

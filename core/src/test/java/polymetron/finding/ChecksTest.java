@@ -93,6 +93,29 @@ final class ChecksTest {
     static Stream<Arguments> breakages() {
         return Stream.of(
                 breaking(
+                        "does-not-fit",
+                        "memory blocks",
+                        "the memories need 64 memory blocks, FL9-40 has 30",
+                        set("code", "SIZE", "65536")),
+                breaking(
+                        "does-not-fit",
+                        "PLLs",
+                        "2 PLLs are needed, FL9-40 has 1",
+                        add("pll", "infrastructure:pll"),
+                        add("other", "infrastructure:pll")),
+                breaking(
+                        "fit-close",
+                        "lookup tables",
+                        "of 10080 lookup tables are needed, give or take 25 %",
+                        add("second", "processor:rv32-fast")),
+                breaking(
+                        "pll-limits",
+                        "pll",
+                        "the oscillator inside would run at 2 GHz; it allows 300 MHz to 700 MHz",
+                        add("pll", "infrastructure:pll"),
+                        set("pll", "MULTIPLY", "40"),
+                        in("pll", "clk", "main")),
+                breaking(
                         "range-overlap",
                         "lamps.registers",
                         "overlap at 0x1000_1000–0x1000_1FFF",

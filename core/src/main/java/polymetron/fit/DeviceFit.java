@@ -1,0 +1,179 @@
+package polymetron.fit;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import polymetron.board.PinUse;
+import polymetron.bus.Adapter;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedBus;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.expression.Expression;
+import polymetron.library.Device;
+import polymetron.library.Resources;
+
+/**
+ * Whether a platform fits its device, and what needs how much of it.
+ *
+ * @param device the board's device
+ * @param memory memories on memory blocks
+ * @param amounts everything else, lookup tables first
+ */
+public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
+    /** How far the estimates of logic may be off: they come from formulas, not from synthesis. */
+    public static final int LOGIC_UNCERTAINTY = 25;
+
+    /** Empty when the board or its device is not there. */
+    public static Optional<DeviceFit> of(ElaboratedPlatform platform) {
+        if (platform.device() == null) {
+            return Optional.empty();
+        }
+        return Optional.of(new Counter(platform).fit());
+    }
+
+    public boolean fits() {
+        return memory.fits() && amounts.stream().allMatch(Amount::fits);
+    }
+
+    public Amount amount(String name) {
+        return amounts.stream().filter(each -> each.name().equals(name)).findFirst().orElseThrow();
+    }
+
+    /** The smallest other device of the family, by lookup tables, that everything fits; empty when none does. */
+    public Optional<Device> bigger(ElaboratedPlatform platform) {
+        return platform.library().devices().stream()
+                .filter(other -> other.family().equals(device.family()))
+                .filter(other -> !other.name().equals(device.name()))
+                .sorted(Comparator.comparingLong(Device::lookupTables).thenComparing(Device::name))
+                .filter(other -> on(platform, other).fits())
+                .findFirst();
+    }
+
+    private static DeviceFit on(ElaboratedPlatform platform, Device other) {
+        return of(platform.on(other)).orElseThrow();
+    }
+
+    private static final class Counter {
+        private final ElaboratedPlatform platform;
+        private final Device device;
+        private final MemoryFit memory;
+
+        private Counter(ElaboratedPlatform platform) {
+            this.platform = platform;
+            this.device = platform.device();
+            this.memory = MemoryFit.of(platform);
+        }
+
+        private DeviceFit fit() {
+            List<Amount.Share> tables = new ArrayList<>();
+            List<Amount.Share> flipFlops = new ArrayList<>();
+            List<Amount.Share> multipliers = new ArrayList<>();
+            List<Amount.Share> plls = new ArrayList<>();
+            for (ElaboratedBlock block : platform.blocks()) {
+                Resources needs = block.type().resources();
+                if (needs != null) {
+                    add(tables, block, needs.lookupTables());
+                    add(flipFlops, block, needs.flipFlops());
+                    add(multipliers, block, needs.multipliers());
+                    add(plls, block, needs.plls());
+                }
+            }
+            for (ElaboratedBus bus : platform.buses()) {
+                InterconnectEstimate estimate = new InterconnectEstimate(bus);
+                add(tables, "bus " + bus.name(), estimate.lookupTables());
+                add(flipFlops, "bus " + bus.name(), estimate.flipFlops());
+                bus.adapters()
+                        .forEach(
+                                (ref, adapters) -> {
+                                    String who = "adapters of " + ref;
+                                    add(tables, who, sum(adapters, true));
+                                    add(flipFlops, who, sum(adapters, false));
+                                });
+            }
+            for (MemoryUse use : memory.uses()) {
+                add(tables, "memory " + use.label(), use.lookupTables());
+            }
+            List<Amount> amounts =
+                    List.of(
+                            amount("lookup tables", device.lookupTables(), true, tables),
+                            amount("flip-flops", device.flipFlops(), true, flipFlops),
+                            amount("multipliers", device.multipliers(), false, multipliers),
+                            amount(
+                                    "PLLs",
+                                    device.plls() == null ? 0 : device.plls().count(),
+                                    false,
+                                    plls),
+                            amount("clock networks", device.clockNetworks(), false, clocks()),
+                            amount("pins", device.pins(), false, pins()));
+            return new DeviceFit(device, memory, amounts);
+        }
+
+        private void add(List<Amount.Share> shares, ElaboratedBlock block, Expression formula) {
+            add(shares, block.name(), block.shape().number(formula, 0));
+        }
+
+        private static void add(List<Amount.Share> shares, String who, long count) {
+            if (count > 0) {
+                shares.add(new Amount.Share(who, count));
+            }
+        }
+
+        private static long sum(List<Adapter> adapters, boolean tables) {
+            return adapters.stream()
+                    .mapToLong(each -> tables ? each.lookupTables() : each.flipFlops())
+                    .sum();
+        }
+
+        private static Amount amount(
+                String name, long available, boolean estimated, List<Amount.Share> shares) {
+            return new Amount(
+                    name,
+                    available,
+                    estimated ? LOGIC_UNCERTAINTY : 0,
+                    shares.stream()
+                            .sorted(
+                                    Comparator.comparingLong(Amount.Share::count)
+                                            .reversed()
+                                            .thenComparing(Amount.Share::who))
+                            .toList());
+        }
+
+        /** One network for each clock, however many domains it has. */
+        private List<Amount.Share> clocks() {
+            List<Amount.Share> shares = new ArrayList<>();
+            Set<String> sources = new HashSet<>();
+            platform.domains()
+                    .forEach(
+                            domain -> {
+                                if (domain.frequencyHz() > 0
+                                        && sources.add(domain.domain().clock())) {
+                                    shares.add(new Amount.Share(domain.domain().clock(), 1));
+                                }
+                            });
+            return shares;
+        }
+
+        private List<Amount.Share> pins() {
+            List<Amount.Share> shares = new ArrayList<>();
+            Set<String> pins = new HashSet<>();
+            for (PinUse use : PinUse.of(platform)) {
+                if (pins.add(use.pin())) {
+                    String who = use.subject().toString();
+                    int at =
+                            shares.isEmpty() || !shares.getLast().who().equals(who)
+                                    ? -1
+                                    : shares.size() - 1;
+                    if (at < 0) {
+                        shares.add(new Amount.Share(who, 1));
+                    } else {
+                        shares.set(at, new Amount.Share(who, shares.get(at).count() + 1));
+                    }
+                }
+            }
+            return shares;
+        }
+    }
+}
