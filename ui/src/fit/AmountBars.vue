@@ -27,7 +27,9 @@ function band(amount: Amount): { left: string; width: string } {
             <summary class="list-none">
                 <span class="flex items-baseline justify-between">
                     <span>
-                        <span class="mr-1 inline-block text-soft [details[open]_&]:rotate-90" aria-hidden="true"
+                        <span
+                            class="mr-1 inline-block text-soft [details[open]_&]:rotate-90"
+                            aria-hidden="true"
                             >▸</span
                         >{{ amount.name }}
                         <span v-if="!amount.fits" class="tag !border-error !text-error">too many</span>

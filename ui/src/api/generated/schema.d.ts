@@ -436,6 +436,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/clocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["clocks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/clocks/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["plan_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/consequences": {
         parameters: {
             query?: never;
@@ -1031,6 +1063,12 @@ export interface components {
             slots: components["schemas"]["SlotView"][];
             unplaced: components["schemas"]["TargetView"][];
         };
+        CandidateView: {
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            plls: components["schemas"]["PllSettingView"][];
+            within: boolean;
+            worst: string;
+        };
         ChangeBus: {
             edit: "ChangeBus";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -1046,10 +1084,41 @@ export interface components {
             title: string;
             value: string;
         };
+        ClockCrossingView: {
+            by: string;
+            from: string;
+            sort: string;
+            to: string;
+            what: string;
+        };
         ClockDomain: {
             clock: string;
             name: string;
             reset: string;
+            /** Format: int64 */
+            wantedHz: number;
+        };
+        ClockNodeView: {
+            block: string;
+            /** Format: int32 */
+            depth: number;
+            detail: string;
+            error: string;
+            /** Format: int32 */
+            index: number;
+            name: string;
+            obtained: string;
+            sort: string;
+            wanted: string;
+        };
+        ClocksView: {
+            crossings: components["schemas"]["ClockCrossingView"][];
+            plls: components["schemas"]["PllsView"];
+            rates: components["schemas"]["RateView"][];
+            resets: components["schemas"]["ResetView"][];
+            /** Format: int64 */
+            revision: number;
+            tree: components["schemas"]["ClockNodeView"][];
         };
         ConnectInterrupt: {
             edit: "ConnectInterrupt";
@@ -1323,6 +1392,15 @@ export interface components {
             /** Format: uuid */
             program: string;
         };
+        MadeClockView: {
+            /** Format: int32 */
+            divider: number;
+            error: string;
+            name: string;
+            obtained: string;
+            wanted: string;
+            within: boolean;
+        };
         MemoryFitView: {
             /** Format: int64 */
             bits: number;
@@ -1522,6 +1600,26 @@ export interface components {
             streams: components["schemas"]["StreamView"][];
             undo?: string | null;
         };
+        PllSettingView: {
+            detector: string;
+            /** Format: int32 */
+            divider: number;
+            multiplier: string;
+            outputs: components["schemas"]["MadeClockView"][];
+            vco: string;
+        };
+        PllsView: {
+            /** Format: int32 */
+            count: number;
+            detector: string;
+            /** Format: int32 */
+            free: number;
+            input: string;
+            multiplier: string;
+            /** Format: int32 */
+            outputs: number;
+            vco: string;
+        };
         PortRow: {
             name: string;
             sort: string;
@@ -1549,6 +1647,14 @@ export interface components {
             dataWidths: number[];
             name: string;
             title: string;
+        };
+        RateView: {
+            block: string;
+            error: string;
+            good: boolean;
+            name: string;
+            obtained: string;
+            wanted: string;
         };
         ReachView: {
             base: string;
@@ -1638,6 +1744,16 @@ export interface components {
             rule?: string;
             subject?: string;
         });
+        ResetView: {
+            /** Format: int32 */
+            blocks: number;
+            domain: string;
+            /** Format: int32 */
+            order: number;
+            polarity: string;
+            release: string;
+            source: string;
+        };
         ResourceView: {
             /** Format: int64 */
             amount: number;
@@ -1886,6 +2002,24 @@ export interface components {
             name: string;
             sink?: string | null;
             sinkBlock?: string | null;
+        };
+        Wish: {
+            /** Format: int64 */
+            hertz: number;
+            name: string;
+            /** Format: double */
+            tolerancePpm: number;
+        };
+        WishPlanView: {
+            candidates: components["schemas"]["CandidateView"][];
+            obstacle: string;
+            /** Format: int64 */
+            revision: number;
+            severalPlls: boolean;
+        };
+        WishRequest: {
+            source: string;
+            wishes: components["schemas"]["Wish"][];
         };
         WriteRequest: {
             block: string;
@@ -2647,6 +2781,56 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["ChangeView"][];
+                };
+            };
+        };
+    };
+    clocks: {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["ClocksView"];
+                };
+            };
+        };
+    };
+    plan_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WishRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WishPlanView"];
                 };
             };
         };

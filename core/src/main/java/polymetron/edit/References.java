@@ -28,7 +28,8 @@ final class References {
                                         new ClockDomain(
                                                 domain.name(),
                                                 moved(domain.clock(), from, to),
-                                                moved(domain.reset(), from, to)))
+                                                moved(domain.reset(), from, to),
+                                                domain.wantedHz()))
                         .toList();
         return domains.equals(platform.domains()) ? renamed : renamed.withDomains(domains);
     }

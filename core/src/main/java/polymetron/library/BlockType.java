@@ -30,6 +30,7 @@ public record BlockType(
         List<OutwardInterface> outward,
         List<RegisterType> registers,
         List<MemoryType> memories,
+        List<RateType> rates,
         Resources resources,
         SoftwareBinding software,
         BridgeType bridge,
@@ -49,6 +50,7 @@ public record BlockType(
         outward = Lists.orEmpty(outward);
         registers = Lists.orEmpty(registers);
         memories = Lists.orEmpty(memories);
+        rates = Lists.orEmpty(rates);
         software = software == null ? new SoftwareBinding(null, null, null) : software;
     }
 

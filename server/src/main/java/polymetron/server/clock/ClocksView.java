@@ -1,0 +1,87 @@
+package polymetron.server.clock;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import polymetron.edit.Edit;
+
+/** Clocks and resets of a platform, from oscillators to blocks. */
+public record ClocksView(
+        long revision,
+        List<ClockNodeView> tree,
+        List<RateView> rates,
+        List<ClockCrossingView> crossings,
+        List<ResetView> resets,
+        @Nullable PllsView plls) {
+
+    /**
+     * A line of the tree.
+     *
+     * @param depth how far below its oscillator
+     * @param sort {@code oscillator}, {@code PLL}, {@code block} or {@code domain}
+     * @param block block to select; missing for an oscillator or domain
+     * @param error difference from what was asked for; missing when nothing was
+     */
+    public record ClockNodeView(
+            int depth,
+            String sort,
+            String name,
+            @Nullable String block,
+            String obtained,
+            @Nullable String wanted,
+            @Nullable String error,
+            String detail,
+            int index) {}
+
+    public record RateView(
+            String block,
+            String name,
+            @Nullable String wanted,
+            String obtained,
+            @Nullable String error,
+            boolean good) {}
+
+    public record ClockCrossingView(
+            String sort, String what, @Nullable String from, String to, @Nullable String by) {}
+
+    /**
+     * @param order turn in which it is released, from 1
+     */
+    public record ResetView(
+            int order, String source, String polarity, String domain, String release, int blocks) {}
+
+    /** What the PLLs of the device can do. */
+    public record PllsView(
+            int count,
+            int free,
+            int outputs,
+            String input,
+            String detector,
+            String vco,
+            String multiplier) {}
+
+    /** Candidates for wanted clocks. */
+    public record WishPlanView(
+            long revision,
+            @Nullable String obstacle,
+            boolean severalPlls,
+            List<CandidateView> candidates) {}
+
+    /** One way to make all wanted clocks. */
+    public record CandidateView(
+            boolean within, String worst, List<PllSettingView> plls, Edit edit) {}
+
+    public record PllSettingView(
+            int divider,
+            String multiplier,
+            String detector,
+            String vco,
+            List<MadeClockView> outputs) {}
+
+    public record MadeClockView(
+            String name,
+            String wanted,
+            String obtained,
+            String error,
+            int divider,
+            boolean within) {}
+}

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { answer, client, type ClocksView, type WishPlanView } from '../api/client'
+import { tellProblem } from '../frame/notices'
+import { usePlatform } from '../frame/platform'
+
+const props = defineProps<{ plls: ClocksView['plls']; domains: ClocksView['tree'] }>()
+const context = usePlatform()
+
+interface Wish {
+    name: string
+    megahertz: string
+    tolerance: string
+}
+
+const wishes = reactive<Wish[]>([{ name: '', megahertz: '', tolerance: '100' }])
+const source = ref('')
+const plan = shallowRef<WishPlanView>()
+const problem = ref('')
+const from = computed(() => source.value || props.domains[0]?.name)
+const complete = computed(() => wishes.every((wish) => wish.name && Number(wish.megahertz) > 0))
+
+// What was found belongs to what was asked for.
+watch([wishes, source, () => context.platform.value?.revision], () => (plan.value = undefined))
+
+async function find(): Promise<void> {
+    problem.value = ''
+    try {
+        plan.value = await answer(
+            client.POST('/api/platforms/{id}/clocks/plan', {
+                params: { path: { id: context.id } },
+                body: {
+                    source: from.value ?? '',
+                    wishes: wishes.map((wish) => ({
+                        name: wish.name,
+                        hertz: Math.round(Number(wish.megahertz) * 1e6),
+                        tolerancePpm: Number(wish.tolerance),
+                    })),
+                },
+            }),
+        )
+    } catch (refusal) {
+        problem.value = refusal instanceof Error ? refusal.message : ''
+        if (!problem.value) {
+            tellProblem(refusal)
+        }
+    }
+}
+
+async function use(candidate: WishPlanView['candidates'][number]): Promise<void> {
+    if (await context.edit(candidate.edit as { edit: string }, plan.value?.revision)) {
+        wishes.splice(0, wishes.length, { name: '', megahertz: '', tolerance: '100' })
+    }
+}
+</script>
+
+<template>
+    <section aria-label="More clocks">
+        <h2 class="heading">More clocks</h2>
+        <p v-if="!plls" class="mt-2 text-soft">The device has no PLL.</p>
+        <template v-else>
+            <p class="mt-1 text-[13px] text-soft">
+                {{ plls.free }} of {{ plls.count }} PLLs are free, {{ plls.outputs }} outputs each. Input
+                {{ plls.input }}, phase detector {{ plls.detector }}, oscillator inside {{ plls.vco }},
+                multiplier {{ plls.multiplier }}.
+            </p>
+            <p v-if="domains.length === 0" class="mt-2 text-soft">
+                There is no clock domain yet to make others from; the wiring plan in Compose proposes one.
+            </p>
+            <form v-else class="mt-2" @submit.prevent="find">
+                <label class="flex items-center gap-2">
+                    <span class="text-soft">from domain</span>
+                    <select
+                        class="input"
+                        :value="from"
+                        @change="source = ($event.target as HTMLSelectElement).value"
+                    >
+                        <option v-for="domain in domains" :key="domain.name" :value="domain.name">
+                            {{ domain.name }}, {{ domain.obtained }}
+                        </option>
+                    </select>
+                </label>
+                <div
+                    v-for="(wish, at) in wishes"
+                    :key="at"
+                    class="mt-2 grid grid-cols-[1fr_100px_44px_70px_34px_20px] items-center gap-2"
+                >
+                    <input
+                        v-model="wish.name"
+                        class="input font-mono"
+                        :aria-label="`Name of clock ${at + 1}`"
+                        placeholder="name, such as audio"
+                    />
+                    <input
+                        v-model="wish.megahertz"
+                        class="input text-right font-mono"
+                        inputmode="decimal"
+                        :aria-label="`Frequency of clock ${at + 1} in MHz`"
+                        placeholder="12.288"
+                    />
+                    <span class="text-soft">MHz ±</span>
+                    <input
+                        v-model="wish.tolerance"
+                        class="input text-right font-mono"
+                        inputmode="decimal"
+                        :aria-label="`Tolerance of clock ${at + 1} in ppm`"
+                    />
+                    <span class="text-soft">ppm</span>
+                    <button
+                        v-if="wishes.length > 1"
+                        type="button"
+                        class="text-soft hover:text-error"
+                        :aria-label="`Remove clock ${at + 1}`"
+                        @click="wishes.splice(at, 1)"
+                    >
+                        ×
+                    </button>
+                </div>
+                <div class="mt-2 flex gap-2">
+                    <button
+                        type="button"
+                        class="button"
+                        :disabled="wishes.length >= 8"
+                        @click="wishes.push({ name: '', megahertz: '', tolerance: '100' })"
+                    >
+                        Another clock
+                    </button>
+                    <button class="button-main" :disabled="!complete">Find settings</button>
+                </div>
+            </form>
+            <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
+            <p v-if="plan?.obstacle" class="mt-2 text-error" role="alert">{{ plan.obstacle }}</p>
+            <ol v-if="plan && !plan.obstacle" class="mt-3 flex flex-col gap-2" aria-label="Settings found">
+                <li v-for="(candidate, at) in plan.candidates" :key="at" class="sheet px-3 py-2">
+                    <div class="flex items-center gap-3">
+                        <span class="flex-1 font-semibold">
+                            {{ candidate.worst === 'exact' ? 'Exact' : `At most ${candidate.worst} off` }}
+                            <span v-if="!candidate.within" class="tag !border-warn !text-warn"
+                                >beyond the tolerance</span
+                            >
+                        </span>
+                        <button class="button" @click="use(candidate)">Use it</button>
+                    </div>
+                    <div v-for="(pll, number) in candidate.plls" :key="number" class="mt-1 text-[13px]">
+                        <p class="text-soft">
+                            PLL{{ candidate.plls.length > 1 ? ` ${number + 1}` : '' }}: ÷ {{ pll.divider }} ×
+                            {{ pll.multiplier }}, detector {{ pll.detector }}, oscillator {{ pll.vco }}
+                        </p>
+                        <p
+                            v-for="output in pll.outputs"
+                            :key="output.name"
+                            class="grid grid-cols-[1fr_50px_130px_90px]"
+                        >
+                            <span class="font-mono">{{ output.name }}</span>
+                            <span class="text-right font-mono text-soft">÷ {{ output.divider }}</span>
+                            <span class="text-right font-mono">{{ output.obtained }}</span>
+                            <span
+                                class="text-right font-mono"
+                                :class="output.within ? 'text-soft' : 'font-semibold text-warn'"
+                                >{{ output.error }}</span
+                            >
+                        </p>
+                    </div>
+                </li>
+            </ol>
+        </template>
+    </section>
+</template>
