@@ -15,6 +15,7 @@ export const router = createRouter({
             children: [
                 { path: 'compose', component: () => import('./compose/ComposeView.vue') },
                 { path: 'addresses', component: () => import('./addresses/AddressesView.vue') },
+                { path: 'interrupts', component: () => import('./interrupts/InterruptsView.vue') },
                 { path: 'clocks', component: () => import('./clocks/ClocksView.vue') },
                 { path: 'fit', component: () => import('./fit/FitView.vue') },
                 { path: 'handoff', component: () => import('./handoff/HandoffView.vue') },

@@ -41,6 +41,7 @@ const actions = computed<Entry[]>(() => {
         entry('Show the findings', () => (open.findings = true)),
         entry('Go to Compose', go('compose')),
         entry('Go to Addresses', go('addresses')),
+        entry('Go to Interrupts', go('interrupts')),
         entry('Go to Clocks', go('clocks')),
         entry('Go to Fit', go('fit')),
         entry('Go to Hand-off', go('handoff')),

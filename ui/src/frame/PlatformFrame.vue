@@ -37,6 +37,7 @@ const views = [
         entries: [
             { path: 'compose', name: 'Compose', looks: true },
             { path: 'addresses', name: 'Addresses', looks: true },
+            { path: 'interrupts', name: 'Interrupts', looks: true },
             { path: 'clocks', name: 'Clocks', looks: true },
             { path: 'fit', name: 'Fit', looks: true },
         ],

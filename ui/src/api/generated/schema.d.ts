@@ -628,6 +628,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/interrupts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["interrupts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/join": {
         parameters: {
             query?: never;
@@ -1329,6 +1345,20 @@ export interface components {
             priority?: number | null;
             reaches: string[];
         };
+        InputView: {
+            enable: string;
+            /** Format: int32 */
+            enableBit: number;
+            exists: boolean;
+            /** Format: int32 */
+            hardware: number;
+            /** Format: int32 */
+            input: number;
+            priority: string;
+            shared: boolean;
+            /** Format: int32 */
+            software: number;
+        };
         InterfaceView: {
             adapters: string[];
             base: string;
@@ -1342,6 +1372,19 @@ export interface components {
             size: string;
             title: string;
         };
+        InterruptPortView: {
+            block: string;
+            /** Format: int32 */
+            hidden: number;
+            inputs: components["schemas"]["InputView"][];
+            line: string;
+            name: string;
+            numbered: boolean;
+            threshold: string;
+            title: string;
+            /** Format: int32 */
+            unused: number;
+        };
         InterruptView: {
             choices: components["schemas"]["SinkView"][];
             /** Format: int32 */
@@ -1351,6 +1394,12 @@ export interface components {
             sink: string;
             sinkBlock: string;
             trigger: string;
+        };
+        InterruptsView: {
+            ports: components["schemas"]["InterruptPortView"][];
+            /** Format: int64 */
+            revision: number;
+            sources: components["schemas"]["SourceView"][];
         };
         LargestView: {
             size: string;
@@ -1874,6 +1923,18 @@ export interface components {
             last: string;
             size: string;
             target?: components["schemas"]["TargetView"];
+        };
+        SourceView: {
+            block: string;
+            crossing: string;
+            /** Format: int32 */
+            input: number;
+            line: string;
+            name: string;
+            path: string;
+            sink: string;
+            sinkBlock: string;
+            trigger: string;
         };
         SseEmitter: {
             /** Format: int64 */
@@ -3068,6 +3129,30 @@ export interface operations {
                 };
                 content: {
                     "*/*": string;
+                };
+            };
+        };
+    };
+    interrupts: {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["InterruptsView"];
                 };
             };
         };

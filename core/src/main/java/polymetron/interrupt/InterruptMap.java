@@ -1,0 +1,138 @@
+package polymetron.interrupt;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import polymetron.address.Address;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.SizedInterrupt;
+import polymetron.elaborate.TargetRange;
+import polymetron.handoff.SoftwareView;
+
+/**
+ * Who interrupts whom, with which number. A number has two sides: the line of the hardware port, counted from 0, and what
+ * software reads. A controller's sources are counted from its first, which is 1 after the RISC-V PLIC specification (1.0.0,
+ * chapter 1: source 0 means no interrupt); at a hart it is the cause of the trap (RISC-V Privileged ISA, table of {@code
+ * mcause}: software 3, timer 7, external 11).
+ *
+ * @param ports every port that takes interrupts, controllers first
+ * @param open sources that go nowhere
+ */
+public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
+    private static final Map<String, Integer> CAUSES =
+            Map.of("software", 3, "timer", 7, "external", 11);
+    private static final String PLIC = "riscv-plic";
+    private static final long PLIC_ENABLE = 0x2000;
+    private static final long PLIC_THRESHOLD = 0x20_0000;
+
+    /**
+     * A port with interrupt inputs.
+     *
+     * @param inputs sources by input; several where they share one
+     */
+    public record Port(
+            ElaboratedBlock block,
+            SizedInterrupt port,
+            Address controllerBase,
+            TreeMap<Integer, List<InterruptLink>> inputs) {
+        public InterfaceRef ref() {
+            return new InterfaceRef(block.name(), port.name());
+        }
+
+        /** Whether it is a controller with numbered sources, not one line of a hart. */
+        public boolean isNumbered() {
+            return port.type().line().equals("device");
+        }
+
+        /** Number of the line at the hardware port, from 0. */
+        public int hardwareLine(int input) {
+            return input - port.first();
+        }
+
+        /** What software reads: the source's number at a controller, the cause of the trap at a hart. */
+        public int softwareNumber(int input) {
+            return isNumbered() ? input : CAUSES.getOrDefault(port.type().line(), input);
+        }
+
+        /** Address of a source's priority register; null when the controller is no PLIC, or nobody reaches it. */
+        public Address priorityAddress(int input) {
+            return at(4L * input);
+        }
+
+        /** Address of the word with a source's enable bit, for context 0; its bit is the number modulo 32. */
+        public Address enableAddress(int input) {
+            return at(PLIC_ENABLE + input / 32 * 4L);
+        }
+
+        /** Address of the threshold of context 0. */
+        public Address thresholdAddress() {
+            return at(PLIC_THRESHOLD);
+        }
+
+        private Address at(long offset) {
+            return controllerBase == null ? null : new Address(controllerBase.bits() + offset);
+        }
+
+        /** Inputs that nothing drives. */
+        public int unused() {
+            return port.count() - (int) inputs.keySet().stream().filter(port::hasInput).count();
+        }
+    }
+
+    public static InterruptMap of(ElaboratedPlatform platform) {
+        Map<InterfaceRef, Port> ports = new LinkedHashMap<>();
+        SoftwareView software = SoftwareView.of(platform);
+        platform.blocks().stream()
+                .sorted(Comparator.comparing(ElaboratedBlock::name))
+                .forEach(
+                        block -> {
+                            for (SizedInterrupt port : block.shape().interrupts()) {
+                                if (!port.isSource()) {
+                                    Port made =
+                                            new Port(
+                                                    block,
+                                                    port,
+                                                    base(software, block),
+                                                    new TreeMap<>());
+                                    ports.put(made.ref(), made);
+                                }
+                            }
+                        });
+        List<InterruptLink> open = new ArrayList<>();
+        for (InterruptLink link : platform.interrupts()) {
+            Port port =
+                    link.wire() == null
+                            ? null
+                            : ports.get(new InterfaceRef(link.wire().block(), link.wire().sink()));
+            if (port == null) {
+                open.add(link);
+            } else {
+                port.inputs()
+                        .computeIfAbsent(link.wire().input(), input -> new ArrayList<>())
+                        .add(link);
+            }
+        }
+        List<Port> sorted = new ArrayList<>(ports.values());
+        sorted.sort(Comparator.comparing(port -> !port.isNumbered()));
+        return new InterruptMap(List.copyOf(sorted), List.copyOf(open));
+    }
+
+    /** Where software finds a controller after the PLIC specification; null for anything else. */
+    private static Address base(SoftwareView software, ElaboratedBlock block) {
+        if (!PLIC.equals(block.type().software().standard())) {
+            return null;
+        }
+        return software.targets().stream()
+                .filter(target -> target.block().name().equals(block.name()))
+                .findFirst()
+                .map(TargetRange::range)
+                .map(range -> new Address(range.base()))
+                .orElse(null);
+    }
+}

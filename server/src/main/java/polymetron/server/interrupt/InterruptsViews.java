@@ -1,0 +1,133 @@
+package polymetron.server.interrupt;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import polymetron.address.Address;
+import polymetron.clock.Crossing;
+import polymetron.clock.Crossings;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.InterruptMap;
+
+/** Makes the view of interrupts. */
+final class InterruptsViews {
+    /** Free inputs that are shown behind the last one in use. */
+    private static final int SPARE = 4;
+
+    private final ElaboratedPlatform platform;
+    private final InterruptMap map;
+    private final Map<String, Crossing> crossings = new HashMap<>();
+
+    private InterruptsViews(ElaboratedPlatform platform) {
+        this.platform = platform;
+        this.map = InterruptMap.of(platform);
+        for (Crossing crossing : Crossings.of(platform)) {
+            if (crossing.sort() == Crossing.Sort.INTERRUPT) {
+                crossings.put(crossing.what().split(" ")[0], crossing);
+            }
+        }
+    }
+
+    static InterruptsView of(long revision, ElaboratedPlatform platform) {
+        InterruptsViews views = new InterruptsViews(platform);
+        return new InterruptsView(
+                revision,
+                views.map.ports().stream().map(InterruptsViews::port).toList(),
+                platform.interrupts().stream()
+                        .sorted(Comparator.comparing(InterruptLink::ref))
+                        .map(views::source)
+                        .toList());
+    }
+
+    private static InterruptsView.InterruptPortView port(InterruptMap.Port port) {
+        TreeSet<Integer> shown = new TreeSet<>(port.inputs().keySet());
+        int first = port.port().first();
+        int end = first + port.port().count();
+        int highest = shown.isEmpty() ? first - 1 : shown.last();
+        for (int input = first; input < end && input <= highest + SPARE; input++) {
+            shown.add(input);
+        }
+        List<InterruptsView.InputView> inputs = new ArrayList<>();
+        for (int input : shown) {
+            inputs.add(
+                    new InterruptsView.InputView(
+                            input,
+                            port.hardwareLine(input),
+                            port.softwareNumber(input),
+                            port.port().hasInput(input),
+                            port.inputs().getOrDefault(input, List.of()).size() > 1,
+                            text(port.priorityAddress(input)),
+                            text(port.enableAddress(input)),
+                            input % 32));
+        }
+        int shownThere = (int) shown.stream().filter(port.port()::hasInput).count();
+        return new InterruptsView.InterruptPortView(
+                port.block().name(),
+                port.port().name(),
+                port.block().type().title(),
+                port.port().type().line(),
+                port.isNumbered(),
+                inputs,
+                port.port().count() - shownThere,
+                port.unused(),
+                text(port.thresholdAddress()));
+    }
+
+    private static String text(Address address) {
+        return address == null ? null : address.toString();
+    }
+
+    private InterruptsView.SourceView source(InterruptLink link) {
+        Crossing crossing = crossings.get(link.ref().toString());
+        return new InterruptsView.SourceView(
+                link.block().name(),
+                link.source().name(),
+                link.source().type().line(),
+                link.source().type().trigger() == null
+                        ? "high"
+                        : link.source().type().trigger().toString(),
+                link.isConnected() ? link.wire().block() : null,
+                link.isConnected() ? link.wire().sink() : null,
+                link.isConnected() ? link.wire().input() : null,
+                path(link),
+                crossing == null
+                        ? ""
+                        : "%s → %s: %s"
+                                .formatted(
+                                        crossing.from(),
+                                        crossing.to(),
+                                        crossing.isSafe()
+                                                ? crossing.by()
+                                                : "not safe, an edge can be lost"));
+    }
+
+    /** From the source to the hart, through every controller on the way. */
+    private String path(InterruptLink link) {
+        StringBuilder path = new StringBuilder(link.ref().toString());
+        Set<String> passed = new HashSet<>();
+        InterruptLink at = link;
+        while (at != null && at.isConnected() && passed.add(at.ref().toString())) {
+            path.append(" → ")
+                    .append(at.wire().block())
+                    .append(".")
+                    .append(at.wire().sink())
+                    .append(at.sink().count() > 1 ? " " + at.wire().input() : "");
+            String controller = at.wire().block();
+            boolean onward = at.sink().type().line().equals("device");
+            at =
+                    onward
+                            ? platform.interrupts().stream()
+                                    .filter(each -> each.block().name().equals(controller))
+                                    .findFirst()
+                                    .orElse(null)
+                            : null;
+        }
+        return path.toString();
+    }
+}

@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { answer, client, type InterruptsView } from '../api/client'
+import { usePlatform } from '../frame/platform'
+import InterruptGrid from './InterruptGrid.vue'
+import SourceDetails from './SourceDetails.vue'
+
+const context = usePlatform()
+const { data: interrupts, error } = useQuery({
+    queryKey: computed(() => ['interrupts', context.id, context.platform.value?.revision]),
+    queryFn: () =>
+        answer(
+            client.GET('/api/platforms/{id}/interrupts', {
+                params: { path: { id: context.id }, query: { at: context.at.value } },
+            }),
+        ),
+    placeholderData: (before: InterruptsView | undefined) => before,
+})
+const controllers = computed(() => interrupts.value?.ports.filter((port) => port.numbered) ?? [])
+const lines = computed(() => interrupts.value?.ports.filter((port) => !port.numbered) ?? [])
+const chosen = computed(() =>
+    interrupts.value?.sources.find((source) => `${source.block}.${source.name}` === context.selected.value),
+)
+const chosenPort = computed(() =>
+    interrupts.value?.ports.find(
+        (port) => port.block === chosen.value?.sinkBlock && port.name === chosen.value.sink,
+    ),
+)
+
+function driverOf(block: string, name: string): string[] {
+    return (interrupts.value?.sources ?? [])
+        .filter((source) => source.sinkBlock === block && source.sink === name)
+        .map((source) => `${source.block}.${source.name}`)
+}
+</script>
+
+<template>
+    <div class="h-full overflow-auto px-5 py-4">
+        <p v-if="error && !interrupts" class="mt-16 text-center text-error">{{ error.message }}</p>
+        <div
+            v-else-if="interrupts && interrupts.sources.length + interrupts.ports.length === 0"
+            class="sheet mx-auto mt-16 max-w-xl p-10 text-center"
+        >
+            <p class="text-lg font-semibold">Nothing interrupts yet</p>
+            <p class="mt-1 text-soft">
+                Sources come with peripherals, inputs with a processor and a controller.
+            </p>
+            <RouterLink :to="`/p/${context.id}/compose`" class="button-main mt-4">Go to Compose</RouterLink>
+        </div>
+        <div v-else-if="interrupts" class="grid grid-cols-[minmax(0,1fr)_330px] gap-6">
+            <div class="flex min-w-0 flex-col gap-6">
+                <p v-if="controllers.length === 0" class="text-soft">
+                    There is no interrupt controller; sources of devices need one to get to a hart.
+                </p>
+                <InterruptGrid
+                    v-for="port in controllers"
+                    :key="`${port.block}.${port.name}`"
+                    :port="port"
+                    :sources="interrupts.sources.filter((source) => source.line === port.line)"
+                />
+                <section v-if="lines.length" aria-label="Lines of the harts">
+                    <h2 class="heading">At the harts</h2>
+                    <p class="mt-1 text-[13px] text-soft">
+                        Software reads the cause in mcause, with the highest bit set (RISC-V Privileged ISA).
+                    </p>
+                    <table class="mt-1 w-full text-[14px]">
+                        <tbody>
+                            <tr v-for="line in lines" :key="line.block + line.name">
+                                <td class="w-44 py-0.5 font-mono text-[13px] font-semibold">
+                                    {{ line.block }}.{{ line.name }}
+                                </td>
+                                <td class="w-24 text-soft">cause {{ line.inputs[0]?.software }}</td>
+                                <td class="font-mono text-[13px]">
+                                    {{ driverOf(line.block, line.name).join(', ') || '— nothing drives it' }}
+                                </td>
+                            </tr>
+                        </tbody>
+                    </table>
+                </section>
+            </div>
+            <SourceDetails :source="chosen" :port="chosenPort" />
+        </div>
+        <p v-else class="mt-24 text-center text-soft">Working out the interrupts…</p>
+    </div>
+</template>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { InterruptPortView, SourceView } from '../api/client'
+import { usePlatform } from '../frame/platform'
+
+const props = defineProps<{ source: SourceView | undefined; port: InterruptPortView | undefined }>()
+const context = usePlatform()
+const input = computed(() => props.port?.inputs.find((each) => each.input === props.source?.input))
+
+function renumber(event: Event): void {
+    const source = props.source
+    const wanted = Number((event.target as HTMLInputElement).value)
+    if (source?.sinkBlock && Number.isInteger(wanted)) {
+        void context.edit({
+            edit: 'connect-interrupt',
+            block: source.block,
+            source: source.name,
+            sinkBlock: source.sinkBlock,
+            sink: source.sink,
+            input: wanted,
+        })
+    }
+}
+</script>
+
+<template>
+    <aside aria-label="Interrupt source" class="sheet h-fit p-4">
+        <p v-if="!source" class="text-soft">
+            Select a source to see its number on both sides, its way to the hart, and the registers that set
+            its priority.
+        </p>
+        <template v-else>
+            <h2 class="text-lg font-semibold">{{ source.block }}.{{ source.name }}</h2>
+            <p class="mt-1 text-[13px] text-soft">
+                Signals by {{ source.trigger === 'edge' ? 'an edge' : `a ${source.trigger} level` }}.
+            </p>
+            <p class="mt-2 text-[13px]">{{ source.path }}</p>
+            <p v-if="source.crossing" class="mt-1 text-[13px] text-soft">
+                Crosses clock domains, {{ source.crossing }}.
+            </p>
+            <dl v-if="input && port?.numbered" class="mt-3 grid grid-cols-[1fr_auto] gap-y-1 text-[14px]">
+                <dt class="text-soft">number for software</dt>
+                <dd>
+                    <input
+                        class="input w-20 text-right font-mono"
+                        inputmode="numeric"
+                        aria-label="Number for software"
+                        :value="input.software"
+                        @change="renumber"
+                    />
+                </dd>
+                <dt class="text-soft">line of the hardware</dt>
+                <dd class="text-right font-mono text-[13px]">{{ input.hardware }}</dd>
+                <template v-if="input.priority">
+                    <dt class="text-soft">priority register</dt>
+                    <dd class="text-right font-mono text-[13px]">{{ input.priority }}</dd>
+                    <dt class="text-soft">enable, bit {{ input.enableBit }} of</dt>
+                    <dd class="text-right font-mono text-[13px]">{{ input.enable }}</dd>
+                    <dt class="text-soft">threshold</dt>
+                    <dd class="text-right font-mono text-[13px]">{{ port.threshold }}</dd>
+                </template>
+            </dl>
+            <p v-if="input?.priority" class="mt-2 text-[13px] text-soft">
+                Priority 0 never interrupts; a source gets through when it is enabled and its priority is
+                above the threshold (RISC-V PLIC 1.0.0).
+            </p>
+        </template>
+    </aside>
+</template>
