@@ -17,6 +17,7 @@ export const router = createRouter({
                 { path: 'addresses', component: () => import('./addresses/AddressesView.vue') },
                 { path: 'interrupts', component: () => import('./interrupts/InterruptsView.vue') },
                 { path: 'clocks', component: () => import('./clocks/ClocksView.vue') },
+                { path: 'pins', component: () => import('./pins/PinsView.vue') },
                 { path: 'fit', component: () => import('./fit/FitView.vue') },
                 { path: 'handoff', component: () => import('./handoff/HandoffView.vue') },
                 { path: 'boot', component: () => import('./boot/BootView.vue') },

@@ -43,6 +43,7 @@ const actions = computed<Entry[]>(() => {
         entry('Go to Addresses', go('addresses')),
         entry('Go to Interrupts', go('interrupts')),
         entry('Go to Clocks', go('clocks')),
+        entry('Go to Pins', go('pins')),
         entry('Go to Fit', go('fit')),
         entry('Go to Hand-off', go('handoff')),
         entry('Go to Boot', go('boot')),

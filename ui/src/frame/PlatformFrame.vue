@@ -39,6 +39,7 @@ const views = [
             { path: 'addresses', name: 'Addresses', looks: true },
             { path: 'interrupts', name: 'Interrupts', looks: true },
             { path: 'clocks', name: 'Clocks', looks: true },
+            { path: 'pins', name: 'Pins', looks: true },
             { path: 'fit', name: 'Fit', looks: true },
         ],
     },

@@ -235,7 +235,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["read"];
+        get: operations["read_1"];
         put?: never;
         post?: never;
         delete: operations["delete"];
@@ -652,6 +652,54 @@ export interface paths {
             cookie?: never;
         };
         get: operations["join"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/pins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["pins"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/pins/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/pins/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["plan_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1301,6 +1349,12 @@ export interface components {
             last: string;
             size: string;
         };
+        GivenPinsView: {
+            bank: string;
+            outward: string;
+            pins: string;
+            voltage: string;
+        };
         Group: {
             edit: "Group";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -1532,6 +1586,12 @@ export interface components {
             ports: string[];
             title: string;
         };
+        PackagePinView: {
+            block: string;
+            note: string;
+            pin: string;
+            port: string;
+        };
         ParameterRow: {
             explains: string;
             initial: string;
@@ -1573,12 +1633,54 @@ export interface components {
             summary: string;
             title: string;
         };
+        PinBankView: {
+            name: string;
+            pins: components["schemas"]["PackagePinView"][];
+            voltage: string;
+        };
+        PinImportView: {
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            problems: string[];
+            /** Format: int64 */
+            revision: number;
+        };
+        PinLineView: {
+            bank: string;
+            block: string;
+            by: string;
+            byHand: boolean;
+            direction: string;
+            /** Format: int32 */
+            line: number;
+            outward: string;
+            pin: string;
+            port: string;
+            signal: string;
+            standard: string;
+            voltage: string;
+        };
+        PinPlanView: {
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            given: components["schemas"]["GivenPinsView"][];
+            homeless: string[];
+            /** Format: int64 */
+            revision: number;
+        };
         PinRow: {
             name: string;
             pin: string;
             standard: string;
             title: string;
             what: string;
+        };
+        PinsView: {
+            banks: components["schemas"]["PinBankView"][];
+            device: string;
+            lines: components["schemas"]["PinLineView"][];
+            /** Format: int32 */
+            open: number;
+            /** Format: int64 */
+            revision: number;
         };
         PlaceView: {
             block?: string | null;
@@ -2448,7 +2550,7 @@ export interface operations {
             };
         };
     };
-    read: {
+    read_1: {
         parameters: {
             query?: {
                 at?: number | null;
@@ -3178,6 +3280,78 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["OfferView"];
+                };
+            };
+        };
+    };
+    pins: {
+        parameters: {
+            query?: {
+                at?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PinsView"];
+                };
+            };
+        };
+    };
+    read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PinImportView"];
+                };
+            };
+        };
+    };
+    plan_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["PinPlanView"];
                 };
             };
         };

@@ -28,7 +28,9 @@ public record Handoff(String baseName, String fingerprint, List<HandoffFile> fil
                     new DeviceTree(),
                     new AddressMapCsv(),
                     new AddressMapJson(),
-                    new RegisterReference());
+                    new RegisterReference(),
+                    new PinTableCsv(),
+                    new TimingConstraints());
     // ZIP has no time zones and begins in 1980; a fixed time keeps the bytes the same.
     private static final LocalDateTime TIME = LocalDateTime.of(2026, 1, 1, 0, 0);
 

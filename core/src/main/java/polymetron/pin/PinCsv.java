@@ -1,0 +1,181 @@
+package polymetron.pin;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import polymetron.edit.Edit;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+
+/**
+ * The pin table as text of comma-separated values (RFC 4180), and back. The columns {@code port} and {@code pin} count;
+ * others are for people and may be missing.
+ *
+ * @param edit what the text changes; null when nothing, or when it has problems
+ * @param problems what is wrong, each with its line
+ */
+public record PinCsv(Edit edit, List<String> problems) {
+    private static final int LONGEST = 1 << 20;
+    private static final int MOST_PROBLEMS = 20;
+
+    /**
+     * The table of a platform, one line for each line that leaves the chip.
+     *
+     * @param fingerprint the platform's
+     */
+    public static String write(ElaboratedPlatform platform, String fingerprint) {
+        StringBuilder out =
+                new StringBuilder("port,pin,bank,voltage,direction,standard,by,fingerprint\n");
+        for (PinLine line : PinTable.of(platform).lines()) {
+            out.append(
+                    String.join(
+                            ",",
+                            line.port(),
+                            text(line.pin()),
+                            line.bank() == null ? "" : line.bank().name(),
+                            line.bank() == null ? "" : line.bank().voltage(),
+                            line.direction().toString(),
+                            text(line.standard()),
+                            line.by(),
+                            fingerprint));
+            out.append('\n');
+        }
+        return out.toString();
+    }
+
+    private static String text(String value) {
+        return value == null ? "" : value;
+    }
+
+    /** Reads a table; lines of clocks, resets and board parts have to say what is so anyway. */
+    public static PinCsv read(ElaboratedPlatform platform, String csv) {
+        return new Reader(platform).read(csv);
+    }
+
+    private static final class Reader {
+        private final ElaboratedPlatform platform;
+        private final Map<String, PinLine> known = new LinkedHashMap<>();
+        private final Map<String, Integer> portAt = new HashMap<>();
+        private final Map<String, Integer> pinAt = new HashMap<>();
+        private final Map<String, String> wanted = new HashMap<>();
+        private final List<String> problems = new ArrayList<>();
+
+        private Reader(ElaboratedPlatform platform) {
+            this.platform = platform;
+            PinTable.of(platform).lines().forEach(line -> known.put(line.port(), line));
+        }
+
+        private PinCsv read(String csv) {
+            if (csv.length() > LONGEST) {
+                return new PinCsv(null, List.of("the table is longer than 1 MiB"));
+            }
+            List<String> lines =
+                    Arrays.asList(
+                            (csv.startsWith("\uFEFF") ? csv.substring(1) : csv).split("\r?\n"));
+            List<String> header = cells(lines.getFirst());
+            int port = header.indexOf("port");
+            int pin = header.indexOf("pin");
+            if (port < 0 || pin < 0) {
+                return new PinCsv(
+                        null,
+                        List.of(
+                                "line 1: the first line names the columns; port and pin are"
+                                        + " needed"));
+            }
+            for (int at = 1; at < lines.size() && problems.size() < MOST_PROBLEMS; at++) {
+                List<String> cells = cells(lines.get(at));
+                if (!lines.get(at).isBlank()) {
+                    line(
+                            at + 1,
+                            port < cells.size() ? cells.get(port) : "",
+                            pin < cells.size() ? cells.get(pin) : "");
+                }
+            }
+            Edit edit = problems.isEmpty() ? edit() : null;
+            return problems.isEmpty()
+                    ? new PinCsv(edit, List.of())
+                    : new PinCsv(null, List.copyOf(problems));
+        }
+
+        private static List<String> cells(String line) {
+            return Arrays.stream(line.split(",", -1))
+                    .map(cell -> cell.strip().replaceAll("^\"|\"$", ""))
+                    .toList();
+        }
+
+        private void line(int number, String port, String pin) {
+            PinLine line = known.get(port);
+            if (line == null) {
+                wrong(
+                        number,
+                        "there is no port %s".formatted(port.isEmpty() ? "without a name" : port));
+                return;
+            }
+            Integer before = portAt.putIfAbsent(port, number);
+            if (before != null) {
+                wrong(number, "%s has a pin on line %s already".formatted(port, before));
+                return;
+            }
+            if (pin.isEmpty()) {
+                return;
+            }
+            if (platform.device() != null && !platform.device().hasPin(pin)) {
+                wrong(number, "%s has no pin %s".formatted(platform.device().name(), pin));
+                return;
+            }
+            Integer other = pinAt.putIfAbsent(pin, number);
+            if (other != null) {
+                wrong(number, "pin %s is given on line %s already".formatted(pin, other));
+                return;
+            }
+            if (pin.equals(line.pin())) {
+                return;
+            }
+            if (line.ref() == null || line.by().startsWith("board")) {
+                wrong(
+                        number,
+                        "%s is at %s by the board; give the port up there first"
+                                .formatted(port, line.pin()));
+                return;
+            }
+            wanted.put(port, pin);
+        }
+
+        private void wrong(int number, String what) {
+            problems.add("line %s: %s".formatted(number, what));
+        }
+
+        /** One edit for each interface whose pins change; each of its lines needs a pin then. */
+        private Edit edit() {
+            Map<InterfaceRef, TreeMap<String, List<String>>> pins = new LinkedHashMap<>();
+            for (PinLine line : known.values()) {
+                boolean changes =
+                        line.ref() != null
+                                && known.values().stream()
+                                        .filter(each -> line.ref().equals(each.ref()))
+                                        .anyMatch(each -> wanted.containsKey(each.port()));
+                if (!changes) {
+                    continue;
+                }
+                String pin = wanted.getOrDefault(line.port(), line.pin());
+                if (pin == null) {
+                    problems.add(
+                            "%s has no pin; the lines of %s come together"
+                                    .formatted(line.port(), line.ref()));
+                    continue;
+                }
+                pins.computeIfAbsent(line.ref(), ref -> new TreeMap<>())
+                        .computeIfAbsent(line.signal(), signal -> new ArrayList<>())
+                        .add(pin);
+            }
+            List<Edit> edits = new ArrayList<>();
+            pins.forEach(
+                    (ref, ports) -> edits.add(new Edit.BindPins(ref.block(), ref.name(), ports)));
+            return edits.isEmpty() ? null : new Edit.Several("take pins from a table", edits);
+        }
+    }
+}

@@ -1,0 +1,54 @@
+package polymetron.server.pin;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import polymetron.edit.Edit;
+
+/**
+ * What leaves the chip, and where.
+ *
+ * @param lines those without a pin first
+ */
+public record PinsView(
+        long revision, String device, List<PinBankView> banks, List<PinLineView> lines, int open) {
+
+    public record PinBankView(String name, String voltage, List<PackagePinView> pins) {}
+
+    /**
+     * @param port line of a port that is on it; missing when it is free
+     * @param note what else there is to know: a board part that is there, configuration, a clock pin
+     */
+    public record PackagePinView(
+            String pin, @Nullable String port, @Nullable String block, @Nullable String note) {}
+
+    /**
+     * @param outward outward interface; missing for a clock or reset of the board
+     * @param byHand whether its pin can be changed here
+     */
+    public record PinLineView(
+            String port,
+            @Nullable String block,
+            @Nullable String outward,
+            @Nullable String signal,
+            int line,
+            String direction,
+            @Nullable String pin,
+            @Nullable String bank,
+            @Nullable String voltage,
+            @Nullable String standard,
+            String by,
+            boolean byHand) {}
+
+    /** Pins proposed for what has none. */
+    public record PinPlanView(
+            long revision, List<GivenPinsView> given, List<String> homeless, Edit edit) {}
+
+    public record GivenPinsView(String outward, String bank, String voltage, String pins) {}
+
+    /**
+     * What a table would change.
+     *
+     * @param edit missing when it changes nothing, or has problems
+     */
+    public record PinImportView(long revision, List<String> problems, @Nullable Edit edit) {}
+}

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, shallowRef } from 'vue'
+import { answer, client, type PinImportView, type PinPlanView, type PinsView } from '../api/client'
+import DialogFrame from '../frame/DialogFrame.vue'
+import { tell, tellProblem } from '../frame/notices'
+import { usePlatform } from '../frame/platform'
+import PackageMap from './PackageMap.vue'
+import PinLines from './PinLines.vue'
+
+const context = usePlatform()
+const { data: pins, error } = useQuery({
+    queryKey: computed(() => ['pins', context.id, context.platform.value?.revision]),
+    queryFn: () =>
+        answer(
+            client.GET('/api/platforms/{id}/pins', {
+                params: { path: { id: context.id }, query: { at: context.at.value } },
+            }),
+        ),
+    placeholderData: (before: PinsView | undefined) => before,
+})
+const path = { params: { path: { id: context.id } } }
+const plan = shallowRef<PinPlanView>()
+const imported = shallowRef<PinImportView>()
+const picker = ref<HTMLInputElement>()
+const csv = computed(
+    () =>
+        `/api/platforms/${context.id}/handoff/file?path=${encodeURIComponent(`${baseName.value}_pins.csv`)}`,
+)
+const baseName = computed(
+    () =>
+        context.platform.value?.name
+            .toLowerCase()
+            .replace(/[^a-z0-9]+/g, '_')
+            .replace(/^[_0-9]+|_+$/g, '') ?? '',
+)
+
+async function propose(): Promise<void> {
+    try {
+        plan.value = await answer(client.GET('/api/platforms/{id}/pins/plan', path))
+    } catch (problem) {
+        tellProblem(problem)
+    }
+}
+
+async function assign(): Promise<void> {
+    const given = plan.value
+    plan.value = undefined
+    if (given) {
+        await context.edit(given.edit as { edit: string }, given.revision)
+    }
+}
+
+async function read(event: Event): Promise<void> {
+    const input = event.target as HTMLInputElement
+    const file = input.files?.[0]
+    input.value = ''
+    if (!file || context.refuses()) {
+        return
+    }
+    try {
+        const table = await file.text()
+        const found = await answer(
+            client.POST('/api/platforms/{id}/pins/import', {
+                ...path,
+                body: table,
+                bodySerializer: (text: string) => text,
+                headers: { 'Content-Type': 'text/plain' },
+            }),
+        )
+        if (found.problems.length) {
+            imported.value = found
+        } else if (found.edit) {
+            await context.edit(found.edit as { edit: string }, found.revision)
+            tell('done', 'Pins taken', `From ${file.name}; undo takes it back.`)
+        } else {
+            tell('done', 'Nothing to change', `${file.name} says what is so already.`)
+        }
+    } catch (problem) {
+        tellProblem(problem)
+    }
+}
+</script>
+
+<template>
+    <div class="h-full overflow-auto px-5 py-4">
+        <p v-if="error && !pins" class="mt-16 text-center text-error">{{ error.message }}</p>
+        <div v-else-if="pins" class="grid grid-cols-[minmax(0,1fr)_minmax(380px,460px)] gap-8">
+            <section aria-label="Lines that leave the chip" class="min-w-0">
+                <div class="flex items-center gap-2">
+                    <p class="flex-1">
+                        <strong>{{ pins.lines.length }}</strong> lines leave the chip,
+                        <span :class="pins.open ? 'font-semibold text-warn' : ''"
+                            >{{ pins.open === 0 ? 'all' : pins.open }}
+                            {{ pins.open === 0 ? 'with a pin' : 'without a pin' }}</span
+                        >.
+                    </p>
+                    <button class="button-main" :disabled="pins.open === 0" @click="propose">
+                        Assign the rest…
+                    </button>
+                    <a class="button" :href="csv" download>Export</a>
+                    <button class="button" @click="picker?.click()">Import…</button>
+                    <input
+                        ref="picker"
+                        type="file"
+                        class="sr-only"
+                        accept=".csv,text/csv"
+                        aria-label="Pin table"
+                        tabindex="-1"
+                        @change="read"
+                    />
+                </div>
+                <PinLines :lines="pins.lines" />
+            </section>
+            <PackageMap :banks="pins.banks" :device="pins.device" />
+        </div>
+        <p v-else class="mt-24 text-center text-soft">Working out the pins…</p>
+        <DialogFrame :open="plan !== undefined" title="Assign pins" :width="680" @close="plan = undefined">
+            <p class="mt-1 text-soft">
+                The lines of a port stay together in one bank. Pins that the board has something on are left
+                alone.
+            </p>
+            <ul class="mt-2 min-h-0 flex-1 overflow-auto">
+                <li v-for="each in plan?.given" :key="each.outward" class="border-b border-line py-1.5">
+                    <span class="font-mono text-[13px] font-semibold">{{ each.outward }}</span>
+                    <span class="ml-2 text-soft">bank {{ each.bank }}, {{ each.voltage }}</span>
+                    <span class="block font-mono text-[13px]">{{ each.pins }}</span>
+                </li>
+                <li v-for="each in plan?.homeless" :key="each" class="py-1.5 text-error">
+                    {{ each }}: no bank has room for all of its lines
+                </li>
+            </ul>
+            <template #buttons>
+                <button class="button" @click="plan = undefined">Cancel</button>
+                <button class="button-main" :disabled="!plan?.given.length" @click="assign">Assign</button>
+            </template>
+        </DialogFrame>
+        <DialogFrame
+            :open="imported !== undefined"
+            title="The table cannot be taken"
+            :width="620"
+            @close="imported = undefined"
+        >
+            <ul class="mt-2 min-h-0 flex-1 overflow-auto">
+                <li v-for="line in imported?.problems" :key="line" class="py-0.5">{{ line }}</li>
+            </ul>
+            <template #buttons>
+                <button class="button-main" @click="imported = undefined">Close</button>
+            </template>
+        </DialogFrame>
+    </div>
+</template>
