@@ -46,7 +46,16 @@ public final class Checks {
                     new OpenOutwardRule(),
                     new PartMismatchRule(),
                     new PinRule(),
-                    new BaudRule());
+                    new ReservedPinRule(),
+                    new BoardPinRule(),
+                    new ReservedNameRule(),
+                    new AliasRule(),
+                    new BaudRule(),
+                    new BusTimesRule(),
+                    new RateOffRule(),
+                    new ClockWishRule(),
+                    new LostEdgeRule(),
+                    new UnusedDomainRule());
 
     private Checks() {}
 

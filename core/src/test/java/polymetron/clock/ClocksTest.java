@@ -3,21 +3,30 @@ package polymetron.clock;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
 import polymetron.Shipped;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
 import polymetron.finding.Checks;
 import polymetron.finding.Grade;
+import polymetron.library.BlockType;
+import polymetron.library.BlockTypeDocument;
+import polymetron.library.Library;
 import polymetron.library.Vlnv;
 import polymetron.platform.ClockDomain;
 import polymetron.platform.Platform;
+import polymetron.serial.TwoWireTimes;
 
 /** What follows from clocks, and what crosses between them. */
 final class ClocksTest {
@@ -83,6 +92,74 @@ final class ClocksTest {
         assertThat(obtained(platform, "thermometer", "clock low")).isGreaterThanOrEqualTo(lowTime);
         assertThat(obtained(platform, "thermometer", "clock high"))
                 .isGreaterThanOrEqualTo(highTime);
+    }
+
+    /** Counts for each mode are the shortest that keep all three limits of UM10204 (rev. 7, table 10). */
+    @ParameterizedTest
+    @EnumSource(TwoWireTimes.Mode.class)
+    void countsKeepRateAndTimes(TwoWireTimes.Mode mode) {
+        for (long clockHz : new long[] {12_000_000, 33_333_333, 50_000_000, 100_000_000}) {
+            TwoWireTimes.Counts counts = new TwoWireTimes(clockHz, 1, 1).countsFor(mode);
+            TwoWireTimes times = new TwoWireTimes(clockHz, counts.low(), counts.high());
+            assertThat(times.violations()).as("%s at %s", mode, clockHz).isEmpty();
+            assertThat(times.hertz()).isLessThanOrEqualTo(mode.highestHz() * 1.0001);
+            assertThat(
+                            new TwoWireTimes(clockHz, counts.low(), counts.high() - 1).hertz()
+                                            > mode.highestHz()
+                                    || !new TwoWireTimes(clockHz, counts.low(), counts.high() - 1)
+                                            .violations()
+                                            .isEmpty())
+                    .isTrue();
+        }
+    }
+
+    /** A source that signals by an edge, as the shipped library has none. */
+    @Test
+    void anEdgeIntoASlowerDomainIsNotSafe() throws IOException {
+        String text =
+                new String(
+                        Shipped.file("block-types/watchdog/block-type.json"),
+                        StandardCharsets.UTF_8);
+        BlockType edge =
+                BlockTypeDocument.read(
+                        "edge",
+                        text.replace("polymetron:timer:watchdog:1.0", "own:timer:edge:1.0")
+                                .replace("\"trigger\": \"high\"", "\"trigger\": \"edge\""));
+        List<BlockType> types = new ArrayList<>(Shipped.LIBRARY.types());
+        types.add(edge);
+        Library library =
+                new Library(
+                        types,
+                        Shipped.LIBRARY.boards(),
+                        Shipped.LIBRARY.devices(),
+                        Shipped.LIBRARY.recipes(),
+                        Map.of());
+        String source = edge.interrupts().getFirst().name();
+        Editor editor = new Editor(library);
+        ElaboratedPlatform before = Shipped.elaborate(station());
+        Domain main = before.domains().iterator().next();
+        PllSetting setting =
+                new PllSearch(
+                                before.device().plls(),
+                                main.frequencyHz(),
+                                List.of(new PllWish("fast", 200_000_000, 0)))
+                        .candidates(1)
+                        .getFirst();
+        Platform platform =
+                editor.apply(
+                        station(),
+                        new Edit.Several(
+                                "edge",
+                                List.of(
+                                        ClockWishes.edit(before, main, List.of(setting)),
+                                        new Edit.AddBlock("edge", edge.identity(), null),
+                                        new Edit.SetDomain("edge", "clk", "fast"),
+                                        new Edit.ConnectInterrupt(
+                                                "edge", source, "interrupts", "inputs", 20))));
+        assertThat(Checks.run(new Elaborator(library).elaborate(platform)))
+                .filteredOn(finding -> finding.rule().equals("interrupt-edge-lost"))
+                .extracting(finding -> finding.subject())
+                .containsExactly("edge." + source);
     }
 
     @Test

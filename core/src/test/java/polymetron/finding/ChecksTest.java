@@ -93,6 +93,57 @@ final class ChecksTest {
     static Stream<Arguments> breakages() {
         return Stream.of(
                 breaking(
+                        "two-wire-times",
+                        "sensor",
+                        "low for 400 ns, fast mode plus, 1 MHz needs 500 ns",
+                        add("sensor", "serial:i2c-controller", in("sensor", "clk", "main")),
+                        set("sensor", "LOW", "20"),
+                        set("sensor", "HIGH", "80")),
+                breaking(
+                        "rate-off",
+                        "pps",
+                        "second until the first pulse of pps is 2 s, +100.00 % off",
+                        add("pps", "timer:pps-timestamp", in("pps", "clk", "main"))),
+                breaking(
+                        "clock-off-wish",
+                        "audio",
+                        "audio runs at 50 MHz, asked for was 60 MHz",
+                        new Edit.AddDomain(
+                                new ClockDomain("audio", "oscillator", null, 60_000_000L))),
+                breaking(
+                        "domain-unused",
+                        "audio",
+                        "nothing runs on clock domain audio",
+                        new Edit.AddDomain(new ClockDomain("audio", "oscillator", null))),
+                breaking(
+                        "pin-configuration",
+                        "sense.lines",
+                        "sense.value[0] is on pin D1, which FL9-40 needs",
+                        add("sense", "io:gpio", set("sense", "WIDTH", "1")),
+                        new Edit.BindPins("sense", "lines", Map.of("value", List.of("D1")))),
+                breaking(
+                        "pin-on-board-part",
+                        "sense.lines",
+                        "sense.value[0] is on pin H1, where the board has lamps",
+                        add("sense", "io:gpio", set("sense", "WIDTH", "1")),
+                        new Edit.BindPins("sense", "lines", Map.of("value", List.of("H1")))),
+                breaking(
+                        "name-reserved",
+                        "reg",
+                        "reg is a keyword of C or Verilog",
+                        new Edit.RenameBlock("lamps", "reg")),
+                breaking(
+                        "target-seen-twice",
+                        "sense.registers",
+                        "cpu.data sees sense at 0x4000_1000",
+                        slowBus("axi4-lite"),
+                        bridge("slow"),
+                        add("again", "infrastructure:bridge"),
+                        place("again", "window", 0x6000_0000),
+                        new Edit.Attach("again", "behind", "slow", null, null),
+                        add("sense", "io:gpio"),
+                        new Edit.Attach("sense", "registers", "slow", new Address(0x1000), null)),
+                breaking(
                         "does-not-fit",
                         "memory blocks",
                         "the memories need 64 memory blocks, FL9-40 has 30",
@@ -386,7 +437,11 @@ final class ChecksTest {
         breakages().forEach(each -> provoked.add((String) each.get()[0]));
         // These need a library or document that the demo's does not have; see the next tests.
         provoked.addAll(
-                List.of("dangling-reference", "clock-outside-limits", "stream-shared-sink"));
+                List.of(
+                        "dangling-reference",
+                        "clock-outside-limits",
+                        "stream-shared-sink",
+                        "interrupt-edge-lost"));
         assertThat(provoked)
                 .containsExactlyInAnyOrderElementsOf(
                         Checks.rules().stream().map(Rule::id).toList());

@@ -22,6 +22,7 @@ import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Device;
 import polymetron.platform.Names;
+import polymetron.quantity.Quantity;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.StoredPlatform;
@@ -130,7 +131,7 @@ final class ClockController {
         double worst = plls.stream().mapToDouble(PllSetting::worstPpm).max().orElse(0);
         return new ClocksView.CandidateView(
                 plls.stream().allMatch(PllSetting::isWithinTolerance),
-                worst == 0 ? "exact" : Quantities.error(worst).replace("+", ""),
+                worst == 0 ? "exact" : Quantity.error(worst).replace("+", ""),
                 plls.stream().map(ClockController::view).toList(),
                 ClockWishes.edit(platform, source, plls));
     }
@@ -143,16 +144,16 @@ final class ClockController {
         return new ClocksView.PllSettingView(
                 setting.divider(),
                 multiplier,
-                Quantities.format(setting.detectorHz(), "Hz"),
-                Quantities.format(setting.vcoHz(), "Hz"),
+                Quantity.format(setting.detectorHz(), "Hz"),
+                Quantity.format(setting.vcoHz(), "Hz"),
                 setting.outputs().stream()
                         .map(
                                 output ->
                                         new ClocksView.MadeClockView(
                                                 output.wish().name(),
-                                                Quantities.format(output.wish().hertz(), "Hz"),
-                                                Quantities.format(setting.outputHz(output), "Hz"),
-                                                Quantities.error(output.errorPpm()),
+                                                Quantity.format(output.wish().hertz(), "Hz"),
+                                                Quantity.format(setting.outputHz(output), "Hz"),
+                                                Quantity.error(output.errorPpm()),
                                                 output.divider(),
                                                 output.isWithinTolerance()))
                         .toList());

@@ -17,6 +17,7 @@ import polymetron.library.Board;
 import polymetron.library.ClockInput;
 import polymetron.library.ClockOutput;
 import polymetron.library.Device;
+import polymetron.quantity.Quantity;
 
 /** Makes the view of clocks. */
 final class ClocksViews {
@@ -142,11 +143,11 @@ final class ClocksViews {
                         sort,
                         name,
                         block,
-                        hertz == 0 ? "no clock" : Quantities.format(hertz, "Hz"),
-                        wanted == null ? null : Quantities.format(wanted, "Hz"),
+                        hertz == 0 ? "no clock" : Quantity.format(hertz, "Hz"),
+                        wanted == null ? null : Quantity.format(wanted, "Hz"),
                         wanted == null || hertz == 0
                                 ? null
-                                : Quantities.error((hertz - wanted) * 1e6 / wanted),
+                                : Quantity.error((hertz - wanted) * 1e6 / wanted),
                         detail,
                         index));
     }
@@ -173,10 +174,10 @@ final class ClocksViews {
         return new ClocksView.RateView(
                 rate.block(),
                 rate.type().name(),
-                asked ? Quantities.format(rate.wanted(), unit) : null,
-                Quantities.format(rate.obtained(), unit),
+                asked ? Quantity.format(rate.wanted(), unit) : null,
+                Quantity.format(rate.obtained(), unit),
                 asked && !Double.isNaN(rate.obtained())
-                        ? Quantities.error(rate.errorPercent() * 10_000)
+                        ? Quantity.error(rate.errorPercent() * 10_000)
                         : null,
                 rate.isGood());
     }
@@ -227,6 +228,6 @@ final class ClocksViews {
     }
 
     private static String between(long low, long high) {
-        return Quantities.format(low, "Hz") + " to " + Quantities.format(high, "Hz");
+        return Quantity.format(low, "Hz") + " to " + Quantity.format(high, "Hz");
     }
 }

@@ -1,19 +1,19 @@
-package polymetron.server.clock;
+package polymetron.quantity;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.util.Locale;
 
-/** Frequencies, times and errors as the views of clocks show them. */
-final class Quantities {
+/** Frequencies, times and errors as people write them. */
+public final class Quantity {
     private static final int DIGITS = 7;
     private static final String[] LARGE = {"", "k", "M", "G"};
     private static final String[] SMALL = {"", "m", "µ", "n"};
 
-    private Quantities() {}
+    private Quantity() {}
 
     /** With seven digits and the prefix that leaves a number of 1 to 1000: {@code 12.5 MHz}, {@code 4.7 µs}. */
-    static String format(double value, String unit) {
+    public static String format(double value, String unit) {
         if (Double.isNaN(value) || Double.isInfinite(value)) {
             return "—";
         }
@@ -45,7 +45,7 @@ final class Quantities {
     }
 
     /** An error in millionths, or in percent from a tenth of one on: {@code exact}, {@code +12 ppm}. */
-    static String error(double ppm) {
+    public static String error(double ppm) {
         if (ppm == 0) {
             return "exact";
         }

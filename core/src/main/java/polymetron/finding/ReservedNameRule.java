@@ -1,0 +1,191 @@
+package polymetron.finding;
+
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import polymetron.edit.Edit;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.platform.Names;
+
+/** A block has a name that is a keyword where outputs need it as a name. */
+final class ReservedNameRule extends PlainRule {
+    /** Keywords of IEEE 1364-2005, annex B, and of C11, 6.4.1, that could be names here. */
+    private static final Set<String> KEYWORDS =
+            Set.of(
+                    "always",
+                    "and",
+                    "assign",
+                    "auto",
+                    "automatic",
+                    "begin",
+                    "break",
+                    "buf",
+                    "bufif0",
+                    "bufif1",
+                    "case",
+                    "casex",
+                    "casez",
+                    "cell",
+                    "char",
+                    "cmos",
+                    "config",
+                    "const",
+                    "continue",
+                    "deassign",
+                    "default",
+                    "defparam",
+                    "design",
+                    "disable",
+                    "do",
+                    "double",
+                    "edge",
+                    "else",
+                    "end",
+                    "endcase",
+                    "endconfig",
+                    "endfunction",
+                    "endgenerate",
+                    "endmodule",
+                    "endprimitive",
+                    "endspecify",
+                    "endtable",
+                    "endtask",
+                    "enum",
+                    "event",
+                    "extern",
+                    "float",
+                    "for",
+                    "force",
+                    "forever",
+                    "fork",
+                    "function",
+                    "generate",
+                    "genvar",
+                    "goto",
+                    "highz0",
+                    "highz1",
+                    "if",
+                    "ifnone",
+                    "incdir",
+                    "include",
+                    "initial",
+                    "inline",
+                    "inout",
+                    "input",
+                    "instance",
+                    "int",
+                    "integer",
+                    "join",
+                    "large",
+                    "liblist",
+                    "library",
+                    "localparam",
+                    "long",
+                    "macromodule",
+                    "medium",
+                    "module",
+                    "nand",
+                    "negedge",
+                    "nmos",
+                    "nor",
+                    "noshowcancelled",
+                    "not",
+                    "notif0",
+                    "notif1",
+                    "or",
+                    "output",
+                    "parameter",
+                    "pmos",
+                    "posedge",
+                    "primitive",
+                    "pull0",
+                    "pull1",
+                    "pulldown",
+                    "pullup",
+                    "pulsestyle_ondetect",
+                    "pulsestyle_onevent",
+                    "rcmos",
+                    "real",
+                    "realtime",
+                    "reg",
+                    "register",
+                    "release",
+                    "repeat",
+                    "restrict",
+                    "return",
+                    "rnmos",
+                    "rpmos",
+                    "rtran",
+                    "rtranif0",
+                    "rtranif1",
+                    "scalared",
+                    "short",
+                    "showcancelled",
+                    "signed",
+                    "sizeof",
+                    "small",
+                    "specify",
+                    "specparam",
+                    "static",
+                    "strong0",
+                    "strong1",
+                    "struct",
+                    "supply0",
+                    "supply1",
+                    "switch",
+                    "table",
+                    "task",
+                    "time",
+                    "tran",
+                    "tranif0",
+                    "tranif1",
+                    "tri",
+                    "tri0",
+                    "tri1",
+                    "triand",
+                    "trior",
+                    "trireg",
+                    "typedef",
+                    "union",
+                    "unsigned",
+                    "use",
+                    "vectored",
+                    "void",
+                    "volatile",
+                    "wait",
+                    "wand",
+                    "weak0",
+                    "weak1",
+                    "while",
+                    "wire",
+                    "wor",
+                    "xnor",
+                    "xor");
+
+    ReservedNameRule() {
+        super(
+                "name-reserved",
+                Grade.ERROR,
+                "Name that is a keyword",
+                "Outputs use names of blocks in C and Verilog, where this word means something"
+                        + " else.");
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        for (ElaboratedBlock block : platform.blocks()) {
+            if (KEYWORDS.contains(block.name())) {
+                String other = Names.free(block.name() + "_block", platform.blockIndex().keySet());
+                report.accept(
+                        finding(
+                                block.name(),
+                                "%s is a keyword of C or Verilog".formatted(block.name()),
+                                List.of(
+                                        new Fix(
+                                                "Call it " + other,
+                                                new Edit.RenameBlock(block.name(), other)))));
+            }
+        }
+    }
+}
