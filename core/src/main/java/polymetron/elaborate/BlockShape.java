@@ -19,6 +19,7 @@ import polymetron.library.InterruptPort;
 import polymetron.library.MemoryType;
 import polymetron.library.OutwardInterface;
 import polymetron.library.RegisterType;
+import polymetron.library.Resources;
 import polymetron.library.StreamType;
 
 /**
@@ -38,6 +39,7 @@ public final class BlockShape {
     private final List<Register> registers;
     private final Map<String, List<Register>> registersByTarget;
     private final List<SizedMemory> memories;
+    private final SizedResources resources;
     private final Bridge bridge;
 
     /** Works out a block type; what has no value is noted as a fault and replaced by its default. */
@@ -53,6 +55,7 @@ public final class BlockShape {
         this.registers = sizeRegisters();
         this.registersByTarget = registersByTarget();
         this.memories = sizeMemories();
+        this.resources = sizeResources();
         this.bridge = type.bridge() == null ? null : sizeBridge(type.bridge());
     }
 
@@ -87,6 +90,22 @@ public final class BlockShape {
 
     public List<Register> registers() {
         return registers;
+    }
+
+    /** What the block needs of a device; all 0 when its type does not say. */
+    public SizedResources resources() {
+        return resources;
+    }
+
+    private SizedResources sizeResources() {
+        Resources needs = type.resources();
+        return needs == null
+                ? SizedResources.NONE
+                : new SizedResources(
+                        number(needs.lookupTables(), 0),
+                        number(needs.flipFlops(), 0),
+                        number(needs.multipliers(), 0),
+                        number(needs.plls(), 0));
     }
 
     public List<SizedMemory> memories() {

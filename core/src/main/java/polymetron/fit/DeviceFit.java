@@ -11,9 +11,8 @@ import polymetron.bus.Adapter;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.expression.Expression;
+import polymetron.elaborate.SizedResources;
 import polymetron.library.Device;
-import polymetron.library.Resources;
 
 /**
  * Whether a platform fits its device, and what needs how much of it.
@@ -73,13 +72,11 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
             List<Amount.Share> multipliers = new ArrayList<>();
             List<Amount.Share> plls = new ArrayList<>();
             for (ElaboratedBlock block : platform.blocks()) {
-                Resources needs = block.type().resources();
-                if (needs != null) {
-                    add(tables, block, needs.lookupTables());
-                    add(flipFlops, block, needs.flipFlops());
-                    add(multipliers, block, needs.multipliers());
-                    add(plls, block, needs.plls());
-                }
+                SizedResources needs = block.shape().resources();
+                add(tables, block.name(), needs.lookupTables());
+                add(flipFlops, block.name(), needs.flipFlops());
+                add(multipliers, block.name(), needs.multipliers());
+                add(plls, block.name(), needs.plls());
             }
             for (ElaboratedBus bus : platform.buses()) {
                 InterconnectEstimate estimate = new InterconnectEstimate(bus);
@@ -109,10 +106,6 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
                             amount("clock networks", device.clockNetworks(), false, clocks()),
                             amount("pins", device.pins(), false, pins()));
             return new DeviceFit(device, memory, amounts);
-        }
-
-        private void add(List<Amount.Share> shares, ElaboratedBlock block, Expression formula) {
-            add(shares, block.name(), block.shape().number(formula, 0));
         }
 
         private static void add(List<Amount.Share> shares, String who, long count) {

@@ -104,11 +104,19 @@ public record MemoryFit(Device.MemoryBlock sort, List<MemoryUse> uses, long unit
     public List<Filled> filled() {
         List<Filled> filled = new ArrayList<>();
         for (MemoryUse use : uses) {
-            for (Tile tile : use.tiles()) {
+            for (Tile tile : tiles(use)) {
                 filled.add(new Filled(filled.size(), use, tile));
             }
         }
         return filled;
+    }
+
+    private List<Tile> tiles(MemoryUse use) {
+        SizedMemory memory = use.memory();
+        return use.place() == MemoryUse.Place.BLOCKS
+                ? packing(sort, memory.byteEnables())
+                        .tiles(memory.depth(), memory.width(), MOST_TILES)
+                : List.of();
     }
 
     /** Words of the deepest memory of a width that still fits beside all others. */
@@ -135,11 +143,10 @@ public record MemoryFit(Device.MemoryBlock sort, List<MemoryUse> uses, long unit
             if (isSmall(memory)) {
                 int depth = device.distributed().depth();
                 long tables = (memory.depth() + depth - 1) / depth * memory.width();
-                return new MemoryUse(
-                        block, memory, MemoryUse.Place.DISTRIBUTED, 0, tables, List.of(), 0);
+                return new MemoryUse(block, memory, MemoryUse.Place.DISTRIBUTED, 0, tables, 0);
             }
             if (sort == null || memory.ports() > sort.ports()) {
-                return new MemoryUse(block, memory, MemoryUse.Place.NOWHERE, 0, 0, List.of(), 0);
+                return new MemoryUse(block, memory, MemoryUse.Place.NOWHERE, 0, 0, 0);
             }
             BlockPacking packing = memory.byteEnables() ? bytes : plain;
             return new MemoryUse(
@@ -148,7 +155,6 @@ public record MemoryFit(Device.MemoryBlock sort, List<MemoryUse> uses, long unit
                     MemoryUse.Place.BLOCKS,
                     packing.blocks(memory.depth(), memory.width()),
                     0,
-                    packing.tiles(memory.depth(), memory.width(), MOST_TILES),
                     packing.blocks(2 * memory.depth(), memory.width()));
         }
 

@@ -1,6 +1,5 @@
 package polymetron.fit;
 
-import java.util.List;
 import polymetron.elaborate.SizedMemory;
 
 /**
@@ -10,7 +9,6 @@ import polymetron.elaborate.SizedMemory;
  * @param place what it is made of
  * @param units memory blocks, or halves where blocks split
  * @param lookupTables lookup tables, where it is made of those
- * @param tiles what is in each unit
  * @param doubled units that twice as many words would need; 0 where there are no memory blocks
  */
 public record MemoryUse(
@@ -19,7 +17,6 @@ public record MemoryUse(
         Place place,
         long units,
         long lookupTables,
-        List<Tile> tiles,
         long doubled) {
 
     /** What a memory is made of. */

@@ -157,6 +157,11 @@ final class WalkTest extends BrowserTest {
         field("size").fill("64K");
         page.keyboard().press("Enter");
         assertThat(card("memory").getByText("64 KiB")).isVisible();
+        assertThat(summary()).containsText("error");
+        assertThat(page.getByText("FL9-40 has 30").first()).isVisible();
+        field("size").fill("16K");
+        page.keyboard().press("Enter");
+        assertThat(card("memory").getByText("16 KiB")).isVisible();
 
         card("switches").click();
         page.keyboard().press("Delete");

@@ -16,8 +16,18 @@ final class LargePlatform {
     private LargePlatform() {}
 
     static Platform of(int blocks) {
+        return of(blocks, 1);
+    }
+
+    /**
+     * @param processors processors on the bus, each with a data and an instruction side
+     */
+    static Platform of(int blocks, int processors) {
         List<Block> all = new ArrayList<>();
         all.add(Blocks.processor("cpu"));
+        for (int number = 1; number < processors; number++) {
+            all.add(Blocks.processor("cpu" + number));
+        }
         all.add(
                 Blocks.at(
                                 Blocks.block("interrupts", "interrupt:interrupt-controller"),
@@ -26,7 +36,7 @@ final class LargePlatform {
                         .withParameter("SOURCES", "1023")
                         .withInterrupt("external", new InterruptWire("cpu", "external", 0)));
         int sources = 0;
-        for (int number = 0; number < blocks - 2; number++) {
+        for (int number = 0; number < blocks - 1 - processors; number++) {
             long page = PERIPHERALS + number * 0x1000L;
             Block block =
                     switch (number % 4) {

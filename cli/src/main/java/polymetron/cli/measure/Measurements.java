@@ -21,7 +21,11 @@ public final class Measurements {
         try {
             StringBuilder report = new StringBuilder(Machine.describe());
             for (Measurement each :
-                    List.of(new CheckSpeed(), new SimulatorSpeed(folder), new HexSpeed(folder))) {
+                    List.of(
+                            new CheckSpeed(),
+                            new PlanSpeed(),
+                            new SimulatorSpeed(folder),
+                            new HexSpeed(folder))) {
                 progress.println("measuring: " + each.title());
                 report.append("\n## ").append(each.title()).append("\n\n").append(each.measure());
             }
