@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answer, client, type AddressesView } from '../api/client'
 import AddressRulers from './AddressRulers.vue'
+import DecodeTable from './DecodeTable.vue'
 import RangeTable from './RangeTable.vue'
 import ReachGrid from './ReachGrid.vue'
 import WhatIsAt from './WhatIsAt.vue'
@@ -58,6 +59,7 @@ const { data: addresses } = useQuery({
                         </tbody>
                     </table>
                 </section>
+                <DecodeTable v-if="addresses?.decode.length" :rows="addresses.decode" />
             </div>
         </div>
         <PlaceAgainDialog :open="placing" @close="placing = false" />

@@ -968,6 +968,7 @@ export interface components {
             domain?: components["schemas"]["ClockDomain"];
         });
         AddressesView: {
+            decode: components["schemas"]["DecodeView"][];
             free: components["schemas"]["FreeView"][];
             /** Format: int64 */
             revision: number;
@@ -1231,6 +1232,18 @@ export interface components {
             summary: string;
             title: string;
             versions: string[];
+        };
+        DecodeView: {
+            aliases: string;
+            block: string;
+            bus: string;
+            full: string;
+            /** Format: int32 */
+            fullLookupTables: number;
+            partial: string;
+            /** Format: int32 */
+            partialLookupTables: number;
+            target: string;
         };
         Detach: {
             edit: "Detach";

@@ -2,8 +2,11 @@ package polymetron.server.platform;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 import polymetron.address.Address;
 import polymetron.address.AddressRange;
+import polymetron.decode.BusDecode;
+import polymetron.decode.Term;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
@@ -12,6 +15,9 @@ import polymetron.server.store.StoredPlatform;
 
 /** Writes the address spaces of a platform down as an {@link AddressesView}. */
 final class AddressesViews {
+    /** Every target is compared with every other; nobody reads a list of more. */
+    private static final int MOST_DECODED = 1000;
+
     private final ElaboratedPlatform platform;
 
     private AddressesViews(ElaboratedPlatform platform) {
@@ -20,7 +26,7 @@ final class AddressesViews {
 
     static AddressesView of(StoredPlatform stored, ElaboratedPlatform platform) {
         AddressesViews views = new AddressesViews(platform);
-        return new AddressesView(stored.revision(), views.rulers(), views.free());
+        return new AddressesView(stored.revision(), views.rulers(), views.free(), views.decode());
     }
 
     private AddressesView.RulersView rulers() {
@@ -43,6 +49,43 @@ final class AddressesViews {
                                                                                 .toList())
                                                         .toList()))
                         .toList());
+    }
+
+    private List<AddressesView.DecodeView> decode() {
+        List<AddressesView.DecodeView> rows = new ArrayList<>();
+        for (ElaboratedBus bus : platform.buses()) {
+            if (bus.placed().size() > MOST_DECODED) {
+                continue;
+            }
+            for (BusDecode.Select select : BusDecode.of(bus).selects()) {
+                rows.add(
+                        new AddressesView.DecodeView(
+                                bus.name(),
+                                select.target().label(),
+                                select.target().block().name(),
+                                terms(select.full()),
+                                select.fullLookupTables(),
+                                terms(select.partial()),
+                                select.partialLookupTables(),
+                                select.aliases() == 1
+                                        ? "once"
+                                        : "%s times".formatted(select.aliases())));
+            }
+        }
+        return rows;
+    }
+
+    private static String terms(List<Term> terms) {
+        return terms.stream()
+                .map(
+                        term ->
+                                term.mask() == 0
+                                        ? "always"
+                                        : "%s = %s"
+                                                .formatted(
+                                                        Address.format(term.mask()),
+                                                        Address.format(term.value())))
+                .collect(Collectors.joining("; "));
     }
 
     private List<AddressesView.FreeView> free() {

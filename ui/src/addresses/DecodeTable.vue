@@ -1,0 +1,49 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { AddressesView } from '../api/client'
+import { usePlatform } from '../frame/platform'
+
+const props = defineProps<{ rows: AddressesView['decode'] }>()
+const context = usePlatform()
+const full = computed(() => props.rows.reduce((sum, row) => sum + row.fullLookupTables, 0))
+const partial = computed(() => props.rows.reduce((sum, row) => sum + row.partialLookupTables, 0))
+</script>
+
+<template>
+    <section aria-label="Select logic">
+        <h2 class="text-lg font-semibold">Select logic</h2>
+        <p class="text-[13px] text-soft">
+            Address bits that each target compares: mask = value. With only as many bits as tell the targets
+            apart it takes about {{ partial }} lookup tables instead of {{ full }}, and targets appear again
+            where nobody looks at the bits.
+        </p>
+        <details class="mt-1">
+            <summary class="text-accent">All {{ rows.length }} targets</summary>
+            <table class="mt-1 w-full text-[13px]">
+                <thead>
+                    <tr class="table-head">
+                        <th scope="col" class="py-1">Target</th>
+                        <th scope="col" class="py-1">In full</th>
+                        <th scope="col" class="py-1">In part</th>
+                        <th scope="col" class="py-1 text-right">Appears</th>
+                    </tr>
+                </thead>
+                <tbody>
+                    <tr v-for="row in rows" :key="row.bus + row.target">
+                        <td class="border-t border-line py-1 pr-2 align-top">
+                            <button
+                                class="font-mono font-semibold hover:text-accent"
+                                @click="context.selected.value = row.block"
+                            >
+                                {{ row.target }}
+                            </button>
+                        </td>
+                        <td class="border-t border-line py-1 pr-2 align-top font-mono">{{ row.full }}</td>
+                        <td class="border-t border-line py-1 pr-2 align-top font-mono">{{ row.partial }}</td>
+                        <td class="border-t border-line py-1 text-right align-top">{{ row.aliases }}</td>
+                    </tr>
+                </tbody>
+            </table>
+        </details>
+    </section>
+</template>
