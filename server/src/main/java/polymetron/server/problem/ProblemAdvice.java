@@ -115,12 +115,17 @@ public final class ProblemAdvice {
                         HttpStatus.UNPROCESSABLE_CONTENT, "Not possible", argument.getMessage());
             }
         }
-        String reason = wrong.getMostSpecificCause().getMessage();
+        String reason = String.valueOf(wrong.getMostSpecificCause().getMessage());
+        if (reason.startsWith("Required request body is missing")) {
+            return problem(
+                    HttpStatus.BAD_REQUEST,
+                    "Not understood",
+                    "this request needs a body, it is empty");
+        }
         return problem(
                 HttpStatus.BAD_REQUEST,
                 "Not understood",
-                "the body is not the JSON expected here: "
-                        + String.valueOf(reason).lines().findFirst().orElse(""));
+                "the body is not the JSON expected here: " + reason.lines().findFirst().orElse(""));
     }
 
     @ExceptionHandler({
