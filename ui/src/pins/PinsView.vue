@@ -23,17 +23,15 @@ const path = { params: { path: { id: context.id } } }
 const plan = shallowRef<PinPlanView>()
 const imported = shallowRef<PinImportView>()
 const picker = ref<HTMLInputElement>()
-const csv = computed(
-    () =>
-        `/api/platforms/${context.id}/handoff/file?path=${encodeURIComponent(`${baseName.value}_pins.csv`)}`,
-)
-const baseName = computed(
-    () =>
-        context.platform.value?.name
-            .toLowerCase()
-            .replace(/[^a-z0-9]+/g, '_')
-            .replace(/^[_0-9]+|_+$/g, '') ?? '',
-)
+const { data: handoff } = useQuery({
+    queryKey: computed(() => ['handoff', context.id, context.platform.value?.revision]),
+    queryFn: () => answer(client.GET('/api/platforms/{id}/handoff', path)),
+})
+/** The table as the hand-off has it. */
+const csv = computed(() => {
+    const file = handoff.value?.files.find((each) => each.path.endsWith('_pins.csv'))
+    return file && `/api/platforms/${context.id}/handoff/file?path=${encodeURIComponent(file.path)}`
+})
 
 async function propose(): Promise<void> {
     try {
@@ -98,7 +96,7 @@ async function read(event: Event): Promise<void> {
                     <button class="button-main" :disabled="pins.open === 0" @click="propose">
                         Assign the rest…
                     </button>
-                    <a class="button" :href="csv" download>Export</a>
+                    <a v-if="csv" class="button" :href="csv" download>Export</a>
                     <button class="button" @click="picker?.click()">Import…</button>
                     <input
                         ref="picker"

@@ -39,6 +39,8 @@ final class PinsTest extends BrowserTest {
         pin.press("Tab");
         assertThat(page.getByLabel("D8, bank north, 3.3 V: spare.value[1]")).isVisible();
 
+        assertThat(page.getByText("Export", new Page.GetByTextOptions().setExact(true)))
+                .hasAttribute("href", java.util.regex.Pattern.compile(".*path=pinned_pins.csv"));
         byte[] table =
                 server.get("/api/platforms/" + id + "/handoff/file?path=pinned_pins.csv").bytes();
         String text = new String(table, StandardCharsets.UTF_8);
