@@ -40,6 +40,32 @@ describe('AddressField', () => {
         expect(write).toHaveBeenCalledTimes(1)
     })
 
+    it('is not confused when the answer to an earlier value comes after a later one', async () => {
+        const { wrapper, write, input } = field({ value: '16K' })
+        await input.trigger('focus')
+        for (const typed of ['64K', '32K']) {
+            await input.setValue(typed)
+            await input.trigger('keydown', { key: 'Enter' })
+            await flushPromises()
+        }
+        await wrapper.setProps({ value: '64K' })
+        await wrapper.setProps({ value: '32K' })
+        expect(input.element.value).toBe('32K')
+        await input.trigger('blur')
+        expect(write.mock.calls).toEqual([['64K'], ['32K']])
+    })
+
+    it('takes back what was accepted but does not show yet', async () => {
+        const { write, input } = field({ value: '16K' })
+        await input.trigger('focus')
+        for (const typed of ['64K', '16K']) {
+            await input.setValue(typed)
+            await input.trigger('keydown', { key: 'Enter' })
+            await flushPromises()
+        }
+        expect(write.mock.calls).toEqual([['64K'], ['16K']])
+    })
+
     it('goes back to the value on Escape, when it was emptied, and when it was refused', async () => {
         const { write, input } = field()
         await input.setValue('0x3')

@@ -14,39 +14,43 @@ export function useTypedValue(
     onlyOnEnter: () => boolean = () => false,
 ) {
     const text = ref(value())
+    /** What the field holds when nobody has typed since: the value, or what was accepted and does not show yet. */
+    let settled = value()
     let focused = false
     let underWay: string | undefined
-    /** What was accepted but does not show yet: the value is read again a moment later. */
-    let accepted: string | undefined
+
+    const isTyped = () => text.value.trim() !== settled
 
     watch(value, (changed) => {
-        if (!focused || text.value.trim() === accepted) {
+        const keep = focused && isTyped()
+        settled = changed
+        if (!keep) {
             text.value = changed
         }
-        accepted = undefined
     })
 
     function reset(): void {
-        accepted = undefined
-        text.value = value()
+        text.value = settled
     }
 
     async function commit(entered: boolean): Promise<void> {
         const wanted = text.value.trim()
-        if (wanted === underWay || (wanted === accepted && !entered)) {
+        if (wanted === underWay) {
             return
         }
-        if (!wanted || (onlyOnEnter() ? !entered : wanted === value())) {
+        if (!wanted || (onlyOnEnter() ? !entered : !isTyped())) {
             reset()
             return
         }
         underWay = wanted
-        const before = value()
+        const before = settled
         const done = await write(wanted)
         underWay = undefined
-        if (done && !onlyOnEnter() && value() === before) {
-            accepted = wanted
-        } else if (text.value.trim() === wanted) {
+        if (text.value.trim() === wanted) {
+            // The value is read again a moment after it was accepted.
+            if (done && !onlyOnEnter() && settled === before) {
+                settled = wanted
+            }
             reset()
         }
     }

@@ -154,9 +154,14 @@ final class WalkTest extends BrowserTest {
         assertThat(card("lamps")).isVisible();
 
         card("memory").click();
-        field("size").fill("24K");
+        field("size").fill("64K");
         page.keyboard().press("Enter");
-        assertThat(card("memory").getByText("24 KiB")).isVisible();
+        assertThat(card("memory").getByText("64 KiB")).isVisible();
+        assertThat(summary()).containsText("error");
+        assertThat(page.getByText("FL9-40 has 30").first()).isVisible();
+        field("size").fill("16K");
+        page.keyboard().press("Enter");
+        assertThat(card("memory").getByText("16 KiB")).isVisible();
 
         card("switches").click();
         page.keyboard().press("Delete");
