@@ -86,6 +86,9 @@ const { data: clocks, error } = useQuery({
                 </section>
                 <section aria-label="Resets">
                     <h2 class="heading">Resets, in the order of their release</h2>
+                    <p class="mt-1 text-[13px] text-soft">
+                        Each comes at once and leaves two cycles of its domain's clock after its source.
+                    </p>
                     <p v-if="clocks.resets.length === 0" class="mt-2 text-soft">
                         Nothing resets a clock domain.
                     </p>
@@ -94,12 +97,11 @@ const { data: clocks, error } = useQuery({
                             <tr v-for="reset in clocks.resets" :key="reset.domain">
                                 <td class="w-6 py-0.5 font-mono text-soft">{{ reset.order }}</td>
                                 <td class="font-mono text-[13px]">{{ reset.source }}</td>
-                                <td class="whitespace-nowrap text-soft">active {{ reset.polarity }}</td>
+                                <td class="whitespace-nowrap text-soft">{{ reset.polarity ? `active ${reset.polarity}` : 'made by a block' }}</td>
                                 <td>
                                     {{ reset.domain }}, {{ reset.blocks }}
                                     {{ reset.blocks === 1 ? 'block' : 'blocks' }}
                                 </td>
-                                <td class="text-right text-[13px] text-soft">{{ reset.release }}</td>
                             </tr>
                         </tbody>
                     </table>

@@ -1,25 +1,49 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import type { PinLineView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 
 const props = defineProps<{ lines: PinLineView[] }>()
 const context = usePlatform()
 
+/** Pins of each port, lowest line first. */
+const pins = computed(() => {
+    const ports = new Map<string, string[]>()
+    for (const line of props.lines) {
+        const port = ports.get(portOf(line)) ?? []
+        ports.set(portOf(line), line.pin ? [...port, line.pin] : port)
+    }
+    return ports
+})
+
+function portOf(line: PinLineView): string {
+    return `${line.block ?? ''}.${line.outward ?? ''}.${line.signal ?? ''}`
+}
+
+/** Lines get their pins from the lowest on, so only the next one can be typed. */
+function isOpenTo(line: PinLineView): boolean {
+    return line.byHand && (line.pin != null || line.line === (pins.value.get(portOf(line))?.length ?? 0))
+}
+
 /** Gives one line a pin by hand; the others of its interface keep theirs. */
 function move(line: PinLineView, event: Event): void {
-    const pin = (event.target as HTMLInputElement).value.trim().toUpperCase()
-    const pins: Record<string, string[]> = {}
+    const field = event.target as HTMLInputElement
+    const pin = field.value.trim().toUpperCase()
+    if (!pin) {
+        field.value = line.pin ?? ''
+        return
+    }
+    const chosen: Record<string, string[]> = {}
     for (const each of props.lines) {
-        if (each.block === line.block && each.outward === line.outward && each.signal) {
-            const port = (pins[each.signal] ??= [])
-            port[each.line] = each === line ? pin : (each.pin ?? '')
+        if (each.signal && each.block === line.block && each.outward === line.outward) {
+            chosen[each.signal] ??= [...(pins.value.get(portOf(each)) ?? [])]
         }
     }
-    // What has no pin yet stays open, so that it is found.
-    for (const port of Object.keys(pins)) {
-        pins[port] = (pins[port] ?? []).filter(Boolean)
+    const port = chosen[line.signal ?? '']
+    if (port) {
+        port[line.line] = pin
     }
-    void context.edit({ edit: 'bind-pins', block: line.block, outward: line.outward, pins })
+    void context.edit({ edit: 'bind-pins', block: line.block, outward: line.outward, pins: chosen })
 }
 </script>
 
@@ -55,10 +79,11 @@ function move(line: PinLineView, event: Event): void {
                 <td class="border-t border-line px-2 py-0.5 text-[13px] text-soft">{{ line.direction }}</td>
                 <td class="border-t border-line px-2 py-0.5">
                     <input
-                        v-if="line.byHand && line.pin"
+                        v-if="isOpenTo(line)"
                         class="input w-16 !py-0 font-mono text-[13px]"
                         :aria-label="`Pin of ${line.port}`"
-                        :value="line.pin"
+                        :value="line.pin ?? ''"
+                        :placeholder="line.pin ? '' : 'no pin'"
                         @change="move(line, $event)"
                     />
                     <span v-else-if="line.pin" class="font-mono text-[13px]">{{ line.pin }}</span>

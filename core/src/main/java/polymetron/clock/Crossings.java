@@ -9,6 +9,7 @@ import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.StreamLink;
 import polymetron.library.StreamPartType;
@@ -27,7 +28,7 @@ public final class Crossings {
 
     public static List<Crossing> of(ElaboratedPlatform platform) {
         List<Crossing> all = new ArrayList<>();
-        platform.buses().forEach(bus -> ofBus(platform, bus, all));
+        platform.buses().forEach(bus -> ofBus(bus, all));
         platform.streams().forEach(link -> ofStream(link, all));
         platform.blocks().stream()
                 .sorted(Comparator.comparing(ElaboratedBlock::name))
@@ -37,27 +38,21 @@ public final class Crossings {
         return all;
     }
 
-    private static void ofBus(ElaboratedPlatform platform, ElaboratedBus bus, List<Crossing> all) {
-        bus.adapters()
-                .forEach(
-                        (ref, adapters) ->
-                                adapters.stream()
-                                        .filter(each -> each.sort() == Adapter.Sort.CLOCK)
-                                        .forEach(
-                                                each ->
-                                                        all.add(
-                                                                new Crossing(
-                                                                        Crossing.Sort.BUS,
-                                                                        "%s on bus %s"
-                                                                                .formatted(
-                                                                                        ref,
-                                                                                        bus.name()),
-                                                                        each.from(),
-                                                                        each.to(),
-                                                                        "clock adapter, %s cycles"
-                                                                                .formatted(
-                                                                                        each
-                                                                                                .cycles())))));
+    private static void ofBus(ElaboratedBus bus, List<Crossing> all) {
+        for (InterfaceRef ref : bus.adapters().keySet()) {
+            for (Adapter adapter : bus.adaptersOf(ref)) {
+                if (adapter.sort() == Adapter.Sort.CLOCK) {
+                    all.add(
+                            new Crossing(
+                                    Crossing.Sort.BUS,
+                                    ref.toString(),
+                                    "%s on bus %s".formatted(ref, bus.name()),
+                                    adapter.from(),
+                                    adapter.to(),
+                                    "clock adapter, %s cycles".formatted(adapter.cycles())));
+                }
+            }
+        }
     }
 
     private static void ofStream(StreamLink link, List<Crossing> all) {
@@ -70,6 +65,7 @@ public final class Crossings {
             all.add(
                     new Crossing(
                             Crossing.Sort.STREAM,
+                            link.ref().toString(),
                             "%s to %s".formatted(link.ref(), link.sinkRef()),
                             from,
                             to,
@@ -88,6 +84,7 @@ public final class Crossings {
             all.add(
                     new Crossing(
                             Crossing.Sort.STREAM,
+                            block.name(),
                             "through " + block.name(),
                             from,
                             to,
@@ -116,6 +113,7 @@ public final class Crossings {
         all.add(
                 new Crossing(
                         Crossing.Sort.INTERRUPT,
+                        link.ref().toString(),
                         "%s to %s.%s"
                                 .formatted(link.ref(), link.sinkBlock().name(), link.sink().name()),
                         from,
@@ -128,6 +126,7 @@ public final class Crossings {
             all.add(
                     new Crossing(
                             Crossing.Sort.RESET,
+                            domain.reset().name(),
                             domain.reset().name() + " resets " + domain.name(),
                             null,
                             domain.name(),

@@ -21,10 +21,9 @@ final class LostEdgeRule extends PlainRule {
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (Crossing crossing : Crossings.of(platform)) {
             if (crossing.sort() == Crossing.Sort.INTERRUPT && !crossing.isSafe()) {
-                String source = crossing.what().substring(0, crossing.what().indexOf(' '));
                 report.accept(
                         finding(
-                                source,
+                                crossing.subject(),
                                 "%s, by an edge, from %s into the slower %s"
                                         .formatted(crossing.what(), crossing.from(), crossing.to()),
                                 List.of()));

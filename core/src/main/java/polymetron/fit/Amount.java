@@ -12,8 +12,12 @@ import java.util.List;
  */
 public record Amount(String name, long available, int uncertaintyPercent, List<Share> shares) {
 
-    /** What one block, bus or adapter needs. */
-    public record Share(String who, long count) {}
+    /**
+     * What one block, bus or adapter needs.
+     *
+     * @param block block that it is or belongs to; null for a bus or a clock
+     */
+    public record Share(String who, String block, long count) {}
 
     public long used() {
         return shares.stream().mapToLong(Share::count).sum();

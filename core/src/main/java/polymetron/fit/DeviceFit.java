@@ -3,7 +3,9 @@ package polymetron.fit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import polymetron.board.PinUse;
@@ -11,6 +13,7 @@ import polymetron.bus.Adapter;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedResources;
 import polymetron.library.Device;
 
@@ -73,25 +76,25 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
             List<Amount.Share> plls = new ArrayList<>();
             for (ElaboratedBlock block : platform.blocks()) {
                 SizedResources needs = block.shape().resources();
-                add(tables, block.name(), needs.lookupTables());
-                add(flipFlops, block.name(), needs.flipFlops());
-                add(multipliers, block.name(), needs.multipliers());
-                add(plls, block.name(), needs.plls());
+                add(tables, block.name(), block.name(), needs.lookupTables());
+                add(flipFlops, block.name(), block.name(), needs.flipFlops());
+                add(multipliers, block.name(), block.name(), needs.multipliers());
+                add(plls, block.name(), block.name(), needs.plls());
             }
             for (ElaboratedBus bus : platform.buses()) {
                 InterconnectEstimate estimate = new InterconnectEstimate(bus);
-                add(tables, "bus " + bus.name(), estimate.lookupTables());
-                add(flipFlops, "bus " + bus.name(), estimate.flipFlops());
+                add(tables, "bus " + bus.name(), null, estimate.lookupTables());
+                add(flipFlops, "bus " + bus.name(), null, estimate.flipFlops());
                 bus.adapters()
                         .forEach(
                                 (ref, adapters) -> {
                                     String who = "adapters of " + ref;
-                                    add(tables, who, sum(adapters, true));
-                                    add(flipFlops, who, sum(adapters, false));
+                                    add(tables, who, ref.block(), sum(adapters, true));
+                                    add(flipFlops, who, ref.block(), sum(adapters, false));
                                 });
             }
             for (MemoryUse use : memory.uses()) {
-                add(tables, "memory " + use.label(), use.lookupTables());
+                add(tables, "memory " + use.label(), use.block(), use.lookupTables());
             }
             List<Amount> amounts =
                     List.of(
@@ -108,9 +111,9 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
             return new DeviceFit(device, memory, amounts);
         }
 
-        private static void add(List<Amount.Share> shares, String who, long count) {
+        private static void add(List<Amount.Share> shares, String who, String block, long count) {
             if (count > 0) {
-                shares.add(new Amount.Share(who, count));
+                shares.add(new Amount.Share(who, block, count));
             }
         }
 
@@ -143,29 +146,27 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
                             domain -> {
                                 if (domain.frequencyHz() > 0
                                         && sources.add(domain.domain().clock())) {
-                                    shares.add(new Amount.Share(domain.domain().clock(), 1));
+                                    shares.add(new Amount.Share(domain.domain().clock(), null, 1));
                                 }
                             });
             return shares;
         }
 
         private List<Amount.Share> pins() {
-            List<Amount.Share> shares = new ArrayList<>();
-            Set<String> pins = new HashSet<>();
+            Map<Object, Set<String>> pins = new LinkedHashMap<>();
             for (PinUse use : PinUse.of(platform)) {
-                if (pins.add(use.pin())) {
-                    String who = use.subject().toString();
-                    int at =
-                            shares.isEmpty() || !shares.getLast().who().equals(who)
-                                    ? -1
-                                    : shares.size() - 1;
-                    if (at < 0) {
-                        shares.add(new Amount.Share(who, 1));
-                    } else {
-                        shares.set(at, new Amount.Share(who, shares.get(at).count() + 1));
-                    }
-                }
+                pins.computeIfAbsent(use.subject(), subject -> new HashSet<>()).add(use.pin());
             }
+            List<Amount.Share> shares = new ArrayList<>();
+            pins.forEach(
+                    (subject, taken) ->
+                            shares.add(
+                                    new Amount.Share(
+                                            subject.toString(),
+                                            subject instanceof InterfaceRef ref
+                                                    ? ref.block()
+                                                    : null,
+                                            taken.size())));
             return shares;
         }
     }

@@ -135,7 +135,7 @@ public record PinCsv(Edit edit, List<String> problems) {
             if (pin.equals(line.pin())) {
                 return;
             }
-            if (line.ref() == null || line.by().startsWith("board")) {
+            if (line.byBoard()) {
                 wrong(
                         number,
                         "%s is at %s by the board; give the port up there first"

@@ -15,6 +15,7 @@ import polymetron.library.Direction;
  * @param bank bank of the pin; null when there is no pin, or the device does not have it
  * @param standard I/O standard; null when there is no pin
  * @param by who chose the pin, in words
+ * @param byBoard whether the board says where it is, so that it cannot be elsewhere
  */
 public record PinLine(
         String port,
@@ -25,7 +26,8 @@ public record PinLine(
         String pin,
         Device.Bank bank,
         String standard,
-        String by) {
+        String by,
+        boolean byBoard) {
     public boolean isOpen() {
         return pin == null;
     }

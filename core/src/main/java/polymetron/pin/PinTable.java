@@ -49,7 +49,16 @@ public record PinTable(List<PinLine> lines) {
     private static PinLine source(
             ElaboratedPlatform platform, String name, String pin, String standard) {
         return new PinLine(
-                name, null, null, 0, Direction.IN, pin, bank(platform, pin), standard, "board");
+                name,
+                null,
+                null,
+                0,
+                Direction.IN,
+                pin,
+                bank(platform, pin),
+                standard,
+                "board",
+                true);
     }
 
     private static PinLine line(
@@ -79,7 +88,8 @@ public record PinTable(List<PinLine> lines) {
                 pin,
                 bank(platform, pin),
                 pin == null ? null : standard,
-                by);
+                by,
+                link.part() != null);
     }
 
     private static Device.Bank bank(ElaboratedPlatform platform, String pin) {

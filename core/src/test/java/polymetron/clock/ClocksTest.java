@@ -185,6 +185,29 @@ final class ClocksTest {
     }
 
     @Test
+    void aResetThatABlockMakesComesAfterWhatTheBlockWaitsFor() {
+        Platform platform =
+                with(
+                        station(),
+                        new Edit.AddBlock(
+                                "late",
+                                Vlnv.parse("polymetron:infrastructure:reset-synchroniser:1.0"),
+                                null));
+        var late = Shipped.elaborate(platform).block("late").orElseThrow();
+        String source = "late." + late.type().resetOutputs().getFirst().name();
+        Platform behind =
+                with(
+                        platform,
+                        new Edit.SetDomain("late", late.type().clocks().getFirst().name(), "main"),
+                        new Edit.AddDomain(new ClockDomain("after", "oscillator", source)));
+        assertThat(ResetStep.of(Shipped.elaborate(behind)))
+                .extracting(step -> step.domain().name(), ResetStep::order, ResetStep::activeLow)
+                .containsExactly(
+                        org.assertj.core.groups.Tuple.tuple("main", 1, true),
+                        org.assertj.core.groups.Tuple.tuple("after", 2, null));
+    }
+
+    @Test
     void everyCrossingIsListedWithWhatMakesItSafe() {
         ClockDomain slow = new ClockDomain("slow", "oscillator", "reset_button");
         List<Edit> edits = new ArrayList<>();

@@ -12,9 +12,11 @@ import polymetron.Shipped;
 import polymetron.clock.ClockWishes;
 import polymetron.clock.PllPlan;
 import polymetron.clock.PllWish;
+import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.outside.Tool;
+import polymetron.platform.ClockDomain;
 import polymetron.platform.Platform;
 
 /** The constraints are read back by a Tcl interpreter, as every timing analyser does it. */
@@ -71,7 +73,15 @@ final class TimingConstraintsTest {
 
     @Test
     void clocksOfDifferentOscillatorsAreAsynchronous(@TempDir Path folder) {
-        String read = read(Shipped.elaborate(Shipped.recipe("lock")), folder);
-        assertThat(read).contains("clock complex_clock0 10.000000 pin complex/clock0");
+        Platform lock =
+                new Editor(Shipped.LIBRARY)
+                        .apply(
+                                Shipped.recipe("lock"),
+                                new Edit.AddDomain(new ClockDomain("side", "oscillator", null)));
+        String read = read(Shipped.elaborate(lock), folder);
+        assertThat(read)
+                .contains("clock complex_clock0 10.000000 pin complex/clock0")
+                .contains("clock oscillator 10.000000 port oscillator")
+                .contains("groups -asynchronous -group complex_clock0 -group oscillator");
     }
 }

@@ -45,9 +45,10 @@ public record ClocksView(
 
     /**
      * @param order turn in which it is released, from 1
+     * @param polarity level of the board's reset that resets; missing for one that a block makes
      */
     public record ResetView(
-            int order, String source, String polarity, String domain, String release, int blocks) {}
+            int order, String source, @Nullable String polarity, String domain, int blocks) {}
 
     /** What the PLLs of the device can do. */
     public record PllsView(

@@ -1,7 +1,6 @@
 package polymetron.server.clock;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -10,6 +9,7 @@ import polymetron.clock.Crossings;
 import polymetron.clock.DerivedRates;
 import polymetron.clock.PllBlock;
 import polymetron.clock.Rate;
+import polymetron.clock.ResetStep;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -46,7 +46,7 @@ final class ClocksViews {
                                                 each.to(),
                                                 each.by()))
                         .toList(),
-                views.resets(),
+                ResetStep.of(platform).stream().map(views::reset).toList(),
                 views.plls());
     }
 
@@ -182,31 +182,13 @@ final class ClocksViews {
                 rate.isGood());
     }
 
-    /** Domains on the same reset are released together; those on a made one after what makes it. */
-    private List<ClocksView.ResetView> resets() {
-        List<ClocksView.ResetView> resets = new ArrayList<>();
-        for (Domain domain : platform.domains()) {
-            if (!domain.hasReset()) {
-                continue;
-            }
-            Board.Reset reset = domain.reset();
-            resets.add(
-                    new ClocksView.ResetView(
-                            reset == null
-                                            && platform.domains().stream()
-                                                    .anyMatch(each -> each.reset() != null)
-                                    ? 2
-                                    : 1,
-                            domain.domain().reset(),
-                            reset == null ? "high" : reset.activeLow() ? "low" : "high",
-                            domain.name(),
-                            "two cycles of its clock after the source",
-                            blocksIn(domain)));
-        }
-        resets.sort(
-                Comparator.comparingInt(ClocksView.ResetView::order)
-                        .thenComparing(ClocksView.ResetView::domain));
-        return resets;
+    private ClocksView.ResetView reset(ResetStep step) {
+        return new ClocksView.ResetView(
+                step.order(),
+                step.domain().domain().reset(),
+                step.activeLow() == null ? null : step.activeLow() ? "low" : "high",
+                step.domain().name(),
+                blocksIn(step.domain()));
     }
 
     private ClocksView.PllsView plls() {

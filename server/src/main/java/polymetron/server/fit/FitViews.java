@@ -35,7 +35,7 @@ final class FitViews {
                 fit.fits(),
                 bigger,
                 memory(fit.memory()),
-                fit.amounts().stream().map(this::amount).toList(),
+                fit.amounts().stream().map(FitViews::amount).toList(),
                 advice(bigger));
     }
 
@@ -106,7 +106,7 @@ final class FitViews {
         return new FitView.LargestView(width, words, Address.formatSize(words * width / 8));
     }
 
-    private FitView.AmountView amount(Amount amount) {
+    private static FitView.AmountView amount(Amount amount) {
         return new FitView.AmountView(
                 amount.name(),
                 amount.used(),
@@ -114,14 +114,9 @@ final class FitViews {
                 amount.uncertaintyPercent(),
                 amount.fits(),
                 amount.surelyFits(),
-                amount.shares().stream().map(this::share).toList());
-    }
-
-    private FitView.ShareView share(Amount.Share share) {
-        String last = share.who().substring(share.who().lastIndexOf(' ') + 1);
-        String name = last.contains(".") ? last.substring(0, last.indexOf('.')) : last;
-        String block = platform.block(name).isPresent() ? name : null;
-        return new FitView.ShareView(share.who(), block, share.count());
+                amount.shares().stream()
+                        .map(each -> new FitView.ShareView(each.who(), each.block(), each.count()))
+                        .toList());
     }
 
     /** What to change, most effective first. */

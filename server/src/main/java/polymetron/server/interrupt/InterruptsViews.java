@@ -29,7 +29,7 @@ final class InterruptsViews {
         this.map = InterruptMap.of(platform);
         for (Crossing crossing : Crossings.of(platform)) {
             if (crossing.sort() == Crossing.Sort.INTERRUPT) {
-                crossings.put(crossing.what().split(" ")[0], crossing);
+                crossings.put(crossing.subject(), crossing);
             }
         }
     }

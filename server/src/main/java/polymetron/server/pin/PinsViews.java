@@ -84,6 +84,6 @@ final class PinsViews {
                 line.bank() == null ? null : line.bank().voltage(),
                 line.standard(),
                 line.by(),
-                line.ref() != null && !line.by().startsWith("board"));
+                !line.byBoard());
     }
 }
