@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { answer, client, type AddressesView } from '../api/client'
+import { answer, client } from '../api/client'
 import AddressRulers from './AddressRulers.vue'
 import DecodeTable from './DecodeTable.vue'
 import RangeTable from './RangeTable.vue'
@@ -9,20 +8,14 @@ import ReachGrid from './ReachGrid.vue'
 import WhatIsAt from './WhatIsAt.vue'
 import PlaceAgainDialog from './PlaceAgainDialog.vue'
 import { usePlatform } from '../frame/platform'
+import { useRevisionQuery } from '../frame/revisionQuery'
 
 const context = usePlatform()
 const platform = computed(() => context.platform.value)
 const placing = ref(false)
-const { data: addresses } = useQuery({
-    queryKey: computed(() => ['addresses', context.id, platform.value?.revision]),
-    queryFn: () =>
-        answer(
-            client.GET('/api/platforms/{id}/addresses', {
-                params: { path: { id: context.id }, query: { at: context.at.value } },
-            }),
-        ),
-    placeholderData: (before: AddressesView | undefined) => before,
-})
+const { data: addresses } = useRevisionQuery('addresses', (id, at) =>
+    answer(client.GET('/api/platforms/{id}/addresses', { params: { path: { id }, query: { at } } })),
+)
 </script>
 
 <template>

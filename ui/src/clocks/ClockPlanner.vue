@@ -18,7 +18,9 @@ const source = ref('')
 const plan = shallowRef<WishPlanView>()
 const problem = ref('')
 const from = computed(() => source.value || props.domains[0]?.name)
-const complete = computed(() => wishes.every((wish) => wish.name && Number(wish.megahertz) > 0 && Number(wish.tolerance) >= 0))
+const complete = computed(() =>
+    wishes.every((wish) => wish.name && Number(wish.megahertz) > 0 && Number(wish.tolerance) >= 0),
+)
 
 // What was found belongs to what was asked for.
 watch([wishes, source, () => context.platform.value?.revision], () => (plan.value = undefined))

@@ -1,22 +1,14 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
-import { answer, client, type ClocksView } from '../api/client'
+import { answer, client } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { useRevisionQuery } from '../frame/revisionQuery'
 import ClockPlanner from './ClockPlanner.vue'
 import ClockTree from './ClockTree.vue'
 
 const context = usePlatform()
-const { data: clocks, error } = useQuery({
-    queryKey: computed(() => ['clocks', context.id, context.platform.value?.revision]),
-    queryFn: () =>
-        answer(
-            client.GET('/api/platforms/{id}/clocks', {
-                params: { path: { id: context.id }, query: { at: context.at.value } },
-            }),
-        ),
-    placeholderData: (before: ClocksView | undefined) => before,
-})
+const { data: clocks, error } = useRevisionQuery('clocks', (id, at) =>
+    answer(client.GET('/api/platforms/{id}/clocks', { params: { path: { id }, query: { at } } })),
+)
 </script>
 
 <template>
@@ -97,7 +89,9 @@ const { data: clocks, error } = useQuery({
                             <tr v-for="reset in clocks.resets" :key="reset.domain">
                                 <td class="w-6 py-0.5 font-mono text-soft">{{ reset.order }}</td>
                                 <td class="font-mono text-[13px]">{{ reset.source }}</td>
-                                <td class="whitespace-nowrap text-soft">{{ reset.polarity ? `active ${reset.polarity}` : 'made by a block' }}</td>
+                                <td class="whitespace-nowrap text-soft">
+                                    {{ reset.polarity ? `active ${reset.polarity}` : 'made by a block' }}
+                                </td>
                                 <td>
                                     {{ reset.domain }}, {{ reset.blocks }}
                                     {{ reset.blocks === 1 ? 'block' : 'blocks' }}

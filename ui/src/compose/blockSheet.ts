@@ -9,7 +9,13 @@ export function useBlockSheet(
     name: () => string | undefined,
 ): { sheet: ComputedRef<BlockSheet | undefined>; failed: ComputedRef<boolean>; again: () => void } {
     const { data, isError, isPaused, refetch } = useQuery({
-        queryKey: computed(() => ['sheet', context.id, name(), context.platform.value?.revision]),
+        queryKey: computed(() => [
+            'sheet',
+            context.id,
+            name(),
+            context.at.value,
+            context.platform.value?.revision,
+        ]),
         queryFn: () =>
             answer(
                 client.GET('/api/platforms/{id}/blocks/{name}', {

@@ -1,23 +1,13 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
-import { answer, client, type FitView } from '../api/client'
-import { usePlatform } from '../frame/platform'
+import { answer, client } from '../api/client'
+import { useRevisionQuery } from '../frame/revisionQuery'
 import AmountBars from './AmountBars.vue'
 import MemoryTable from './MemoryTable.vue'
 import MemoryTiles from './MemoryTiles.vue'
 
-const context = usePlatform()
-const { data: fit, error } = useQuery({
-    queryKey: computed(() => ['fit', context.id, context.platform.value?.revision]),
-    queryFn: () =>
-        answer(
-            client.GET('/api/platforms/{id}/fit', {
-                params: { path: { id: context.id }, query: { at: context.at.value } },
-            }),
-        ),
-    placeholderData: (before: FitView | undefined) => before,
-})
+const { data: fit, error } = useRevisionQuery('fit', (id, at) =>
+    answer(client.GET('/api/platforms/{id}/fit', { params: { path: { id }, query: { at } } })),
+)
 const percent = (used: number, of: number) => (of === 0 ? 0 : Math.round((used * 100) / of))
 </script>
 

@@ -1,22 +1,15 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { answer, client, type InterruptsView } from '../api/client'
+import { answer, client } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { useRevisionQuery } from '../frame/revisionQuery'
 import InterruptGrid from './InterruptGrid.vue'
 import SourceDetails from './SourceDetails.vue'
 
 const context = usePlatform()
-const { data: interrupts, error } = useQuery({
-    queryKey: computed(() => ['interrupts', context.id, context.platform.value?.revision]),
-    queryFn: () =>
-        answer(
-            client.GET('/api/platforms/{id}/interrupts', {
-                params: { path: { id: context.id }, query: { at: context.at.value } },
-            }),
-        ),
-    placeholderData: (before: InterruptsView | undefined) => before,
-})
+const { data: interrupts, error } = useRevisionQuery('interrupts', (id, at) =>
+    answer(client.GET('/api/platforms/{id}/interrupts', { params: { path: { id }, query: { at } } })),
+)
 const controllers = computed(() => interrupts.value?.ports.filter((port) => port.numbered) ?? [])
 const lines = computed(() => interrupts.value?.ports.filter((port) => !port.numbered) ?? [])
 const chosen = computed(() =>

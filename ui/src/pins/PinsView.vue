@@ -1,24 +1,18 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, shallowRef } from 'vue'
-import { answer, client, type PinImportView, type PinPlanView, type PinsView } from '../api/client'
+import { answer, client, type PinImportView, type PinPlanView } from '../api/client'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { tell, tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
+import { useRevisionQuery } from '../frame/revisionQuery'
 import PackageMap from './PackageMap.vue'
 import PinLines from './PinLines.vue'
 
 const context = usePlatform()
-const { data: pins, error } = useQuery({
-    queryKey: computed(() => ['pins', context.id, context.platform.value?.revision]),
-    queryFn: () =>
-        answer(
-            client.GET('/api/platforms/{id}/pins', {
-                params: { path: { id: context.id }, query: { at: context.at.value } },
-            }),
-        ),
-    placeholderData: (before: PinsView | undefined) => before,
-})
+const { data: pins, error } = useRevisionQuery('pins', (id, at) =>
+    answer(client.GET('/api/platforms/{id}/pins', { params: { path: { id }, query: { at } } })),
+)
 const path = { params: { path: { id: context.id } } }
 const plan = shallowRef<PinPlanView>()
 const imported = shallowRef<PinImportView>()

@@ -1915,7 +1915,6 @@ export interface components {
             /** Format: int32 */
             order: number;
             polarity: string;
-            release: string;
             source: string;
         };
         ResourceView: {

@@ -17,8 +17,8 @@ import polymetron.library.Board;
 import polymetron.library.Device;
 
 /**
- * Pins for outward interfaces that have none. The lines of an interface stay together in the bank that has the fewest
- * free pins and still room for all of them, in the order of the package; the largest interfaces choose first. Pins that
+ * Pins for lines that have none. The lines of an interface stay together in the bank that has the fewest
+ * free pins and still room for all of them, or where the interface has pins already, in the order of the package; the largest interfaces choose first. Pins that
  * the board has something on, and those that are needed while the device is configured, are left alone; pins that can
  * take a clock come last. What has pins keeps them.
  *
@@ -39,19 +39,23 @@ public record PinAssignment(List<Given> given, List<String> homeless) {
         Set<String> taken = taken(platform);
         List<OutwardLink> open =
                 platform.outward().stream()
-                        .filter(link -> link.binding() == null)
+                        .filter(link -> link.part() == null && missing(link) > 0)
                         .sorted(
-                                Comparator.comparingInt(PinAssignment::width)
+                                Comparator.comparingInt(PinAssignment::missing)
                                         .reversed()
                                         .thenComparing(OutwardLink::ref))
                         .toList();
         for (OutwardLink link : open) {
+            Set<String> own = own(link);
             Optional<Device.Bank> bank =
                     platform.device().banks().stream()
-                            .filter(each -> free(each, taken).size() >= width(link))
+                            .filter(each -> free(each, taken).size() >= missing(link))
                             .min(
-                                    Comparator.<Device.Bank>comparingInt(
-                                                    each -> free(each, taken).size())
+                                    Comparator.comparing(
+                                                    (Device.Bank each) ->
+                                                            each.pins().stream()
+                                                                    .noneMatch(own::contains))
+                                            .thenComparingInt(each -> free(each, taken).size())
                                             .thenComparing(Device.Bank::name));
             if (bank.isEmpty()) {
                 homeless.add(link.ref().toString());
@@ -61,8 +65,12 @@ public record PinAssignment(List<Given> given, List<String> homeless) {
             TreeMap<String, List<String>> chosen = new TreeMap<>();
             int next = 0;
             for (SizedPort port : link.form().ports()) {
-                chosen.put(port.name(), List.copyOf(pins.subList(next, next + port.width())));
-                next += port.width();
+                List<String> has = pins(link, port);
+                List<String> all = new ArrayList<>(has);
+                int more = Math.max(0, port.width() - has.size());
+                all.addAll(pins.subList(next, next + more));
+                chosen.put(port.name(), List.copyOf(all));
+                next += more;
             }
             taken.addAll(pins.subList(0, next));
             given.add(new Given(link, bank.get(), chosen));
@@ -83,8 +91,23 @@ public record PinAssignment(List<Given> given, List<String> homeless) {
         return new Edit.Several("assign pins", edits);
     }
 
-    private static int width(OutwardLink link) {
-        return link.form().ports().stream().mapToInt(SizedPort::width).sum();
+    private static List<String> pins(OutwardLink link, SizedPort port) {
+        return link.binding() == null
+                ? List.of()
+                : link.binding().pins().getOrDefault(port.name(), List.of());
+    }
+
+    /** Lines that have no pin. */
+    private static int missing(OutwardLink link) {
+        return link.form().ports().stream()
+                .mapToInt(port -> Math.max(0, port.width() - pins(link, port).size()))
+                .sum();
+    }
+
+    private static Set<String> own(OutwardLink link) {
+        Set<String> own = new HashSet<>();
+        link.form().ports().forEach(port -> own.addAll(pins(link, port)));
+        return own;
     }
 
     private static List<String> free(Device.Bank bank, Set<String> taken) {

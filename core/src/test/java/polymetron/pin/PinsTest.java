@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -57,6 +58,21 @@ final class PinsTest {
                 .noneMatch(finding -> finding.rule().equals("outward-pins"));
         // Applied again it finds nothing to do.
         assertThat(PinAssignment.of(Shipped.elaborate(after)).given()).isEmpty();
+    }
+
+    @Test
+    void pinsChosenByHandStayAndTheRestJoinsThem() {
+        Platform started =
+                change(open(), new Edit.BindPins("spare", "lines", Map.of("value", List.of("N5"))));
+        PinAssignment plan = PinAssignment.of(Shipped.elaborate(started));
+        Platform after = EDITOR.apply(started, plan.asEdit());
+        List<PinLine> spare =
+                PinTable.of(Shipped.elaborate(after)).lines().stream()
+                        .filter(line -> line.port().startsWith("spare"))
+                        .toList();
+        assertThat(spare).hasSize(3).noneMatch(PinLine::isOpen);
+        assertThat(spare.getFirst().pin()).isEqualTo("N5");
+        assertThat(spare).allMatch(line -> line.bank().name().equals("west"));
     }
 
     @Test

@@ -29,6 +29,14 @@ final class PinsTest extends BrowserTest {
         assertThat(lines).containsText("2 without a pin");
         Browser.assertAccessible(page);
         Browser.assertNothingCut(page);
+        // By hand, one after the other; the second can be typed when the first has its pin.
+        Locator first = page.getByLabel("Pin of spare.value[0]");
+        assertThat(page.getByLabel("Pin of spare.value[1]")).hasCount(0);
+        first.fill("d7");
+        first.press("Tab");
+        assertThat(page.getByLabel("Pin of spare.value[1]")).isVisible();
+        assertThat(lines).containsText("1 without a pin");
+
         page.getByText("Assign the rest…").click();
         Locator dialog = page.getByRole(AriaRole.DIALOG);
         assertThat(dialog).containsText("spare.lines");
@@ -48,8 +56,8 @@ final class PinsTest extends BrowserTest {
         take(page, text.replace("spare.value[1],D8", "spare.value[1],X1"));
         assertThat(page.getByRole(AriaRole.DIALOG)).containsText("FL9-40 has no pin X1");
         page.getByRole(AriaRole.DIALOG).getByText("Close").click();
-        take(page, text.replace("spare.value[1],D8", "spare.value[1],D7"));
-        assertThat(pin).hasValue("D7");
+        take(page, text.replace("spare.value[1],D8", "spare.value[1],D6"));
+        assertThat(pin).hasValue("D6");
         browser.assertNoComplaints();
     }
 
