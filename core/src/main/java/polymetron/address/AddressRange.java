@@ -1,5 +1,7 @@
 package polymetron.address;
 
+import java.util.Optional;
+
 /**
  * A non-empty run of addresses, both ends included, so that a range may reach the top of 64 bits.
  *
@@ -45,6 +47,39 @@ public record AddressRange(long base, long last) implements Comparable<AddressRa
     public boolean overlaps(AddressRange other) {
         return Long.compareUnsigned(base, other.last) <= 0
                 && Long.compareUnsigned(other.base, last) <= 0;
+    }
+
+    /** The smallest range that holds both. */
+    public AddressRange hull(AddressRange other) {
+        return new AddressRange(
+                Long.compareUnsigned(base, other.base) <= 0 ? base : other.base,
+                Long.compareUnsigned(last, other.last) >= 0 ? last : other.last);
+    }
+
+    /** What both have in common, if anything. */
+    public Optional<AddressRange> part(AddressRange other) {
+        return overlaps(other)
+                ? Optional.of(
+                        new AddressRange(
+                                Long.compareUnsigned(base, other.base) >= 0 ? base : other.base,
+                                Long.compareUnsigned(last, other.last) <= 0 ? last : other.last))
+                : Optional.empty();
+    }
+
+    /** Low address bits that differ within it: the smallest aligned region that holds it has 2 to that many bytes. */
+    public int spanBits() {
+        return Long.SIZE - Long.numberOfLeadingZeros(base ^ last);
+    }
+
+    /** The smallest region that holds it, has a power of two of bytes and begins at a multiple of that. */
+    public AddressRange region() {
+        return regionOf(spanBits());
+    }
+
+    /** The aligned region of 2 to so many bytes that holds the base. */
+    public AddressRange regionOf(int bits) {
+        long inside = bits >= Long.SIZE ? -1L : (1L << bits) - 1;
+        return new AddressRange(base & ~inside, base | inside);
     }
 
     /** By base, then by last address, both unsigned. */

@@ -24,36 +24,49 @@ public final class FreeSpace {
     }
 
     /**
+     * The lowest free base within a range.
+     *
+     * @param alignment a power of two that the base is to be a multiple of
+     */
+    public Optional<Address> place(long sizeBytes, long alignment, AddressRange within) {
+        for (AddressRange gap : gaps) {
+            if (Long.compareUnsigned(gap.last(), within.base()) < 0) {
+                continue;
+            }
+            if (Long.compareUnsigned(gap.base(), within.last()) > 0) {
+                break;
+            }
+            AddressRange room = gap.part(within).orElseThrow();
+            Optional<Address> base = Address.alignUp(room.base(), alignment);
+            if (base.isPresent()
+                    && room.contains(base.get().bits())
+                    && Long.compareUnsigned(room.last() - base.get().bits(), sizeBytes - 1) >= 0) {
+                return base;
+            }
+        }
+        return Optional.empty();
+    }
+
+    /**
      * The lowest free base at or above a preferred one, aligned to the size rounded up to a power of two, so that
      * an address decoder needs to compare the upper address bits only. When there is none above, the lowest one
      * anywhere.
      */
     public Optional<Address> place(long sizeBytes, long preferredBase) {
         long alignment = Address.powerOfTwoAtLeast(sizeBytes);
-        Optional<Address> above = firstFit(sizeBytes, alignment, preferredBase);
-        return above.isPresent() ? above : firstFit(sizeBytes, alignment, window.base());
+        Optional<Address> above =
+                Long.compareUnsigned(preferredBase, window.last()) > 0
+                        ? Optional.empty()
+                        : place(
+                                sizeBytes,
+                                alignment,
+                                new AddressRange(preferredBase, window.last()));
+        return above.isPresent() ? above : place(sizeBytes, alignment, window);
     }
 
     /** Whether nothing lies in a range. */
     public boolean isFree(AddressRange range) {
         return gaps.stream().anyMatch(gap -> gap.contains(range));
-    }
-
-    private Optional<Address> firstFit(long sizeBytes, long alignment, long from) {
-        for (AddressRange gap : gaps) {
-            if (Long.compareUnsigned(gap.last(), from) < 0) {
-                continue;
-            }
-            long lowest = Long.compareUnsigned(gap.base(), from) < 0 ? from : gap.base();
-            Optional<Address> base = Address.alignUp(lowest, alignment);
-            if (base.isPresent() && gap.contains(base.get().bits())) {
-                long room = gap.last() - base.get().bits();
-                if (Long.compareUnsigned(room, sizeBytes - 1) >= 0) {
-                    return base;
-                }
-            }
-        }
-        return Optional.empty();
     }
 
     private static List<AddressRange> gaps(AddressRange window, List<AddressRange> sorted) {

@@ -9,6 +9,7 @@ import polymetron.address.Address;
 import polymetron.library.Vlnv;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
+import polymetron.platform.PinSetting;
 
 /**
  * One change of a platform, as a user would say it. Interface, API, import and command line change a platform in
@@ -37,6 +38,10 @@ import polymetron.platform.ClockDomain;
     @JsonSubTypes.Type(value = Edit.BindPins.class, name = "bind-pins"),
     @JsonSubTypes.Type(value = Edit.Unbind.class, name = "unbind"),
     @JsonSubTypes.Type(value = Edit.AddBus.class, name = "add-bus"),
+    @JsonSubTypes.Type(value = Edit.Reserve.class, name = "reserve"),
+    @JsonSubTypes.Type(value = Edit.Unreserve.class, name = "unreserve"),
+    @JsonSubTypes.Type(value = Edit.SetTraffic.class, name = "set-traffic"),
+    @JsonSubTypes.Type(value = Edit.SetPins.class, name = "set-pins"),
     @JsonSubTypes.Type(value = Edit.RemoveBus.class, name = "remove-bus"),
     @JsonSubTypes.Type(value = Edit.ChangeBus.class, name = "change-bus"),
     @JsonSubTypes.Type(value = Edit.AddDomain.class, name = "add-domain"),
@@ -248,6 +253,39 @@ public sealed interface Edit {
         }
     }
 
+    /** Keeps addresses of a bus free of automatic placement; a reservation of that name is replaced. */
+    record Reserve(String bus, String name, Address base, Address last) implements Edit {
+        @Override
+        public String describe() {
+            return "reserve %s–%s for %s".formatted(base, last, name);
+        }
+    }
+
+    record Unreserve(String bus, String name) implements Edit {
+        @Override
+        public String describe() {
+            return "no longer reserve addresses for " + name;
+        }
+    }
+
+    /** Says how many bytes a second an initiator has to move; null for what its block type says. */
+    record SetTraffic(String block, String busInterface, Long traffic) implements Edit {
+        @Override
+        public String describe() {
+            return traffic == null
+                    ? "leave the traffic of %s.%s to its type".formatted(block, busInterface)
+                    : "let %s.%s move %s bytes a second".formatted(block, busInterface, traffic);
+        }
+    }
+
+    /** Sets the pins of a port electrically; a null setting goes back to the usual. */
+    record SetPins(String block, String outward, String port, PinSetting setting) implements Edit {
+        @Override
+        public String describe() {
+            return "set the pins of %s.%s".formatted(block, port);
+        }
+    }
+
     record AddDomain(ClockDomain domain) implements Edit {
         @Override
         public String describe() {
@@ -270,8 +308,15 @@ public sealed interface Edit {
         }
     }
 
-    /** Accepts a finding, with a reason. */
-    record Accept(String rule, String subject, String what, String reason) implements Edit {
+    /**
+     * Accepts a finding, with a reason.
+     *
+     * @param author who accepts it, as they call themselves; null for nobody in particular
+     * @param revision revision that was looked at; null when there are none
+     */
+    record Accept(
+            String rule, String subject, String what, String reason, String author, Long revision)
+            implements Edit {
         @Override
         public String describe() {
             return "accept finding %s at %s".formatted(rule, subject);

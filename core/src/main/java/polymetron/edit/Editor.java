@@ -30,6 +30,7 @@ import polymetron.platform.ClockDomain;
 import polymetron.platform.InterruptWire;
 import polymetron.platform.Names;
 import polymetron.platform.Outward;
+import polymetron.platform.PinSetting;
 import polymetron.platform.Platform;
 import polymetron.platform.StreamWire;
 
@@ -81,6 +82,10 @@ public final class Editor {
                             unbind.block(),
                             block -> block.withOutward(unbind.outward(), null));
             case Edit.AddBus add -> addBus(platform, add);
+            case Edit.Reserve reserve -> Reservations.reserve(platform, reserve);
+            case Edit.Unreserve free -> Reservations.free(platform, free);
+            case Edit.SetTraffic set -> setTraffic(platform, set);
+            case Edit.SetPins set -> setPins(platform, set);
             case Edit.RemoveBus remove -> removeBus(platform, remove);
             case Edit.ChangeBus change -> changeBus(platform, change);
             case Edit.AddDomain add -> addDomain(platform, add);
@@ -185,6 +190,46 @@ public final class Editor {
                 block ->
                         block.withAttachment(
                                 edit.busInterface(), at.withPriority(edit.priority())));
+    }
+
+    private Platform setTraffic(Platform platform, Edit.SetTraffic edit) {
+        BusInterfaceType form = busInterface(platform, edit.block(), edit.busInterface());
+        Attachment at = block(platform, edit.block()).attachments().get(edit.busInterface());
+        require(
+                form.role() == Role.INITIATOR && at != null,
+                "busInterface",
+                "%s.%s is no initiator on a bus".formatted(edit.block(), edit.busInterface()));
+        require(
+                edit.traffic() == null
+                        || edit.traffic() >= 1 && edit.traffic() <= Attachment.MOST_TRAFFIC,
+                "traffic",
+                "an initiator moves between 1 byte and 1 TB a second");
+        return change(
+                platform,
+                edit.block(),
+                block -> block.withAttachment(edit.busInterface(), at.withTraffic(edit.traffic())));
+    }
+
+    private Platform setPins(Platform platform, Edit.SetPins edit) {
+        OutwardInterface outward = outward(platform, edit.block(), edit.outward());
+        require(
+                outward.ports().stream().anyMatch(known -> known.name().equals(edit.port())),
+                "port",
+                "%s.%s has no port %s".formatted(edit.block(), edit.outward(), edit.port()));
+        PinSetting setting = PinSetting.USUAL.equals(edit.setting()) ? null : edit.setting();
+        require(
+                setting == null
+                        || setting.drive() == null
+                        || setting.drive() >= 1 && setting.drive() <= 100,
+                "setting.drive",
+                "an output drives between 1 and 100 mA");
+        Outward before = block(platform, edit.block()).outward().get(edit.outward());
+        Outward bound = before == null ? new Outward(null, null, null) : before;
+        return change(
+                platform,
+                edit.block(),
+                block ->
+                        block.withOutward(edit.outward(), bound.withSetting(edit.port(), setting)));
     }
 
     private Platform setType(Platform platform, Edit.SetType edit) {
@@ -305,7 +350,8 @@ public final class Editor {
                         edit.base(),
                         held,
                         stays ? before.hidden() : null,
-                        stays ? before.priority() : null);
+                        stays ? before.priority() : null,
+                        stays ? before.traffic() : null);
         return change(
                 platform,
                 edit.block(),
@@ -417,7 +463,7 @@ public final class Editor {
         return change(
                 platform,
                 edit.block(),
-                block -> block.withOutward(edit.outward(), new Outward(edit.part(), null)));
+                block -> block.withOutward(edit.outward(), new Outward(edit.part(), null, null)));
     }
 
     private Platform bindPins(Platform platform, Edit.BindPins edit) {
@@ -429,10 +475,10 @@ public final class Editor {
                     "pins",
                     "%s.%s has no port %s".formatted(edit.block(), edit.outward(), port));
         }
-        return change(
-                platform,
-                edit.block(),
-                block -> block.withOutward(edit.outward(), new Outward(null, new TreeMap<>(pins))));
+        Outward before = block(platform, edit.block()).outward().get(edit.outward());
+        Outward bound =
+                new Outward(null, new TreeMap<>(pins), before == null ? null : before.settings());
+        return change(platform, edit.block(), block -> block.withOutward(edit.outward(), bound));
     }
 
     private Platform addBus(Platform platform, Edit.AddBus edit) {
@@ -450,7 +496,9 @@ public final class Editor {
         checkBus(platform, edit.bus());
         Bus old = bus(platform, edit.bus().name());
         return platform.withBuses(
-                platform.buses().stream().map(bus -> bus == old ? edit.bus() : bus).toList());
+                platform.buses().stream()
+                        .map(bus -> bus == old ? edit.bus().withReserved(old.reserved()) : bus)
+                        .toList());
     }
 
     private void checkBus(Platform platform, Bus bus) {
@@ -590,8 +638,19 @@ public final class Editor {
         List<Acceptance> accepted = new ArrayList<>(platform.accepted());
         accepted.removeIf(
                 old -> old.rule().equals(edit.rule()) && old.subject().equals(edit.subject()));
+        boolean isNamed = edit.author() != null && !edit.author().isBlank();
+        require(
+                !isNamed || edit.author().strip().length() <= 80,
+                "author",
+                "a name has at most 80 characters");
         accepted.add(
-                new Acceptance(edit.rule(), edit.subject(), edit.what(), edit.reason().strip()));
+                new Acceptance(
+                        edit.rule(),
+                        edit.subject(),
+                        edit.what(),
+                        edit.reason().strip(),
+                        isNamed ? edit.author().strip() : null,
+                        edit.revision()));
         return platform.withAccepted(accepted);
     }
 

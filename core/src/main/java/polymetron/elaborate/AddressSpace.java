@@ -10,12 +10,14 @@ import polymetron.address.AddressRange;
  *
  * @param bus bus that it is on; null for one that sees the inside of its block only
  * @param hidden targets that it could reach, but that the user hid from it
+ * @param windows windows of bridges that it sees, in address order
  */
 public record AddressSpace(
         InitiatorPort initiator,
         ElaboratedBus bus,
         List<TargetRange> ranges,
-        List<TargetRange> hidden) {
+        List<TargetRange> hidden,
+        List<SeenWindow> windows) {
 
     /** Addresses that are looked at: those of the bus, as far as anything can be there. */
     public AddressRange window() {

@@ -1,5 +1,6 @@
 package polymetron.elaborate;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import polymetron.address.AddressRange;
@@ -42,16 +43,50 @@ public record ElaboratedBus(
     }
 
     public FreeSpace freeSpace() {
-        return new FreeSpace(window(), placed.stream().map(TargetRange::range).toList());
+        return freeSpaceWithout(null);
     }
 
     /** The free space if one of the targets were not there. */
     public FreeSpace freeSpaceWithout(InterfaceRef target) {
-        return new FreeSpace(
-                window(),
-                placed.stream()
-                        .filter(other -> !other.ref().equals(target))
-                        .map(TargetRange::range)
-                        .toList());
+        List<AddressRange> taken = new ArrayList<>();
+        kept().forEach(each -> taken.add(each.range()));
+        for (TargetRange other : placed) {
+            if (!other.ref().equals(target)) {
+                taken.add(other.range());
+            }
+        }
+        return new FreeSpace(window(), taken);
+    }
+
+    /**
+     * Addresses that nothing new is put at.
+     *
+     * @param what what is there, in words
+     */
+    public record Kept(AddressRange range, String what) {}
+
+    /** What is reserved, and where an initiator sees something inside its own block. */
+    public List<Kept> kept() {
+        List<Kept> kept = new ArrayList<>();
+        bus.reserved()
+                .forEach(each -> kept.add(new Kept(each.range(), "reserved for " + each.name())));
+        for (InitiatorPort initiator : initiators) {
+            for (SizedInterface form : initiator.block().shape().busInterfaces()) {
+                if (initiator.form().name().equals(form.type().seenBy())
+                        && form.place() != null
+                        && passesOn(initiator, form.place())) {
+                    kept.add(
+                            new Kept(
+                                    form.place(),
+                                    "%s inside %s"
+                                            .formatted(form.name(), initiator.block().name())));
+                }
+            }
+        }
+        return kept;
+    }
+
+    private static boolean passesOn(InitiatorPort initiator, AddressRange range) {
+        return initiator.form().place() == null || initiator.form().place().overlaps(range);
     }
 }

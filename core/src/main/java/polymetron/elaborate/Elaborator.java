@@ -301,7 +301,8 @@ public final class Elaborator {
         private List<AddressSpace> spaces(Map<String, ElaboratedBus> buses) {
             List<AddressSpace> spaces = new ArrayList<>();
             for (ElaboratedBus bus : buses.values()) {
-                List<TargetRange> seen = Flattening.of(bus, buses);
+                Flattening.Sight sight = Flattening.of(bus, buses);
+                List<TargetRange> seen = sight.targets();
                 Map<Reach, List<TargetRange>> parts = new EnumMap<>(Reach.class);
                 for (InitiatorPort initiator : bus.initiators()) {
                     if (!initiator.isBehindBridge()) {
@@ -310,7 +311,8 @@ public final class Elaborator {
                                 space(
                                         initiator,
                                         bus,
-                                        parts.computeIfAbsent(reach, of -> of.part(seen))));
+                                        parts.computeIfAbsent(reach, of -> of.part(seen)),
+                                        sight.windows()));
                     }
                 }
             }
@@ -320,7 +322,7 @@ public final class Elaborator {
                     if (!form.isTarget()
                             && !block.block().attachments().containsKey(form.name())
                             && initiator.seesInside()) {
-                        spaces.add(space(initiator, null, List.of()));
+                        spaces.add(space(initiator, null, List.of(), List.of()));
                     }
                 }
             }
@@ -353,9 +355,17 @@ public final class Elaborator {
         }
 
         private AddressSpace space(
-                InitiatorPort initiator, ElaboratedBus bus, List<TargetRange> onBus) {
+                InitiatorPort initiator,
+                ElaboratedBus bus,
+                List<TargetRange> onBus,
+                List<SeenWindow> windows) {
             List<TargetRange> seen = onBus;
+            List<SeenWindow> shown = windows;
             if (initiator.form().place() != null) {
+                shown =
+                        windows.stream()
+                                .filter(each -> initiator.form().place().contains(each.range()))
+                                .toList();
                 seen =
                         seen.stream()
                                 .filter(target -> initiator.form().place().contains(target.range()))
@@ -367,14 +377,14 @@ public final class Elaborator {
             Attachment at = initiator.block().block().attachments().get(initiator.form().name());
             List<String> hides = at == null ? List.of() : at.hidden();
             if (hides.isEmpty()) {
-                return new AddressSpace(initiator, bus, seen, List.of());
+                return new AddressSpace(initiator, bus, seen, List.of(), shown);
             }
             Map<Boolean, List<TargetRange>> parted =
                     seen.stream()
                             .collect(
                                     Collectors.partitioningBy(
                                             target -> hides.contains(target.ref().toString())));
-            return new AddressSpace(initiator, bus, parted.get(false), parted.get(true));
+            return new AddressSpace(initiator, bus, parted.get(false), parted.get(true), shown);
         }
 
         private static List<TargetRange> withInside(

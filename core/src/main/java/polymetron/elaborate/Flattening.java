@@ -1,6 +1,7 @@
 package polymetron.elaborate;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import polymetron.address.AddressRange;
@@ -14,19 +15,29 @@ import polymetron.platform.Attachment;
 final class Flattening {
     private final Map<String, ElaboratedBus> buses;
     private final List<TargetRange> seen = new ArrayList<>();
+    private final List<SeenWindow> windows = new ArrayList<>();
 
     private Flattening(Map<String, ElaboratedBus> buses) {
         this.buses = buses;
     }
 
-    static List<TargetRange> of(ElaboratedBus bus, Map<String, ElaboratedBus> buses) {
+    /**
+     * What is seen from a bus.
+     *
+     * @param targets targets in address order
+     * @param windows parts of bridges' windows that are seen, in address order
+     */
+    record Sight(List<TargetRange> targets, List<SeenWindow> windows) {}
+
+    static Sight of(ElaboratedBus bus, Map<String, ElaboratedBus> buses) {
         if (bus.placed().stream().noneMatch(TargetRange::isWindow)) {
-            return bus.placed();
+            return new Sight(bus.placed(), List.of());
         }
         Flattening flattening = new Flattening(buses);
         flattening.look(bus, bus.addresses(), 0, List.of(), List.of(bus.name()));
         flattening.seen.sort(Elaborator.BY_ADDRESS);
-        return List.copyOf(flattening.seen);
+        flattening.windows.sort(Comparator.comparing(SeenWindow::range));
+        return new Sight(List.copyOf(flattening.seen), List.copyOf(flattening.windows));
     }
 
     /**
@@ -82,6 +93,12 @@ final class Flattening {
         }
         List<String> longerVia = new ArrayList<>(via);
         longerVia.add(window.block().name());
+        windows.add(
+                new SeenWindow(
+                        new AddressRange(part.base() + shift, part.last() + shift),
+                        bus.name(),
+                        new AddressRange(first, last),
+                        List.copyOf(longerVia)));
         List<String> longerPassed = new ArrayList<>(passed);
         longerPassed.add(bus.name());
         look(

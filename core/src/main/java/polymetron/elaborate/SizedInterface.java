@@ -1,5 +1,6 @@
 package polymetron.elaborate;
 
+import java.util.Optional;
 import polymetron.address.AddressRange;
 import polymetron.library.BusInterfaceType;
 import polymetron.library.Role;
@@ -40,5 +41,19 @@ public record SizedInterface(
     /** Bytes of the longest burst. */
     public long burstBytes() {
         return (long) burst * dataWidth / 8;
+    }
+
+    /** The parameter that is the size of a target's range; empty when the size follows from more than that. */
+    public Optional<String> sizeParameter() {
+        if (type.size() == null) {
+            return Optional.empty();
+        }
+        String text = type.size().toString();
+        return type.size().names().contains(text) ? Optional.of(text) : Optional.empty();
+    }
+
+    /** The same interface with another size, in bytes. */
+    public SizedInterface withSize(long bytes) {
+        return new SizedInterface(type, bytes, isWritable, dataWidth, burst, place);
     }
 }

@@ -84,7 +84,7 @@ public final class Checks {
                 acceptance != null
                         && finding.grade() != Grade.ERROR
                         && acceptance.isFor(finding.rule(), finding.subject(), finding.what());
-        return holds ? finding.accepted(acceptance.reason()) : finding;
+        return holds ? finding.accepted(acceptance) : finding;
     }
 
     /** Whether anything stands in the way of building the platform. */

@@ -22,6 +22,7 @@ public interface Rule {
 
     /** A finding of this rule. */
     default Finding finding(Object subject, String what, List<Fix> fixes) {
-        return new Finding(id(), grade(), subject.toString(), what, explanation(), fixes, null);
+        return new Finding(
+                id(), grade(), subject.toString(), what, explanation(), fixes, null, null);
     }
 }

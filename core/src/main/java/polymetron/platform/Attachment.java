@@ -10,23 +10,32 @@ import polymetron.address.Address;
  * @param held whether automatic placement must leave the range where it is
  * @param hidden targets that an initiator does not reach though the buses lead there, each as {@code block.interface}
  * @param priority of an initiator where priorities decide, 0 goes first; null for the last
+ * @param traffic bytes a second that an initiator has to move, as the user knows it; null for what its block type says
  */
 public record Attachment(
-        String bus, Address base, Boolean held, List<String> hidden, Integer priority) {
+        String bus,
+        Address base,
+        Boolean held,
+        List<String> hidden,
+        Integer priority,
+        Long traffic) {
     /** Highest number of a priority; it goes last. */
     public static final int LAST_PRIORITY = 15;
+
+    /** Most bytes a second that anybody may ask for. */
+    public static final long MOST_TRAFFIC = 1_000_000_000_000L;
 
     public Attachment {
         hidden = hidden == null ? List.of() : List.copyOf(hidden);
     }
 
     public Attachment(String bus, Address base, Boolean held) {
-        this(bus, base, held, null, null);
+        this(bus, base, held, null, null, null);
     }
 
     /** The same attachment that hides other targets. */
     public Attachment hiding(List<String> targets) {
-        return new Attachment(bus, base, held, targets, priority);
+        return new Attachment(bus, base, held, targets, priority, traffic);
     }
 
     public boolean staysPut() {
@@ -34,6 +43,10 @@ public record Attachment(
     }
 
     public Attachment withPriority(Integer other) {
-        return new Attachment(bus, base, held, hidden, other);
+        return new Attachment(bus, base, held, hidden, other, traffic);
+    }
+
+    public Attachment withTraffic(Long bytesPerSecond) {
+        return new Attachment(bus, base, held, hidden, priority, bytesPerSecond);
     }
 }

@@ -1,5 +1,8 @@
 package polymetron.platform;
 
+import java.util.ArrayList;
+import java.util.List;
+
 /**
  * A bus.
  *
@@ -8,6 +11,7 @@ package polymetron.platform;
  * @param addressWidth address lines, 12 to 64
  * @param domain clock domain that the bus runs in
  * @param arbitration who goes first when several initiators want to; null for in turn
+ * @param reserved addresses that automatic placement keeps free, in address order
  */
 public record Bus(
         String name,
@@ -15,7 +19,12 @@ public record Bus(
         int dataWidth,
         int addressWidth,
         String domain,
-        Arbitration arbitration) {
+        Arbitration arbitration,
+        List<Reserved> reserved) {
+    public Bus {
+        reserved = reserved == null ? List.of() : reserved.stream().sorted().toList();
+    }
+
     /** Who goes first. */
     public enum Arbitration {
         IN_TURN("in-turn"),
@@ -34,15 +43,31 @@ public record Bus(
     }
 
     public Bus(String name, String protocol, int dataWidth, int addressWidth, String domain) {
-        this(name, protocol, dataWidth, addressWidth, domain, null);
+        this(name, protocol, dataWidth, addressWidth, domain, null, null);
     }
 
     public Bus withProtocol(String other) {
-        return new Bus(name, other, dataWidth, addressWidth, domain, arbitration);
+        return new Bus(name, other, dataWidth, addressWidth, domain, arbitration, reserved);
     }
 
     public Bus withAddressWidth(int other) {
-        return new Bus(name, protocol, dataWidth, other, domain, arbitration);
+        return new Bus(name, protocol, dataWidth, other, domain, arbitration, reserved);
+    }
+
+    public Bus withReserved(List<Reserved> other) {
+        return new Bus(name, protocol, dataWidth, addressWidth, domain, arbitration, other);
+    }
+
+    /** The same bus with one more reservation; one of that name is replaced. */
+    public Bus reserving(Reserved region) {
+        List<Reserved> more = new ArrayList<>(without(region.name()).reserved());
+        more.add(region);
+        return withReserved(more);
+    }
+
+    public Bus without(String reservation) {
+        return withReserved(
+                reserved.stream().filter(each -> !each.name().equals(reservation)).toList());
     }
 
     /** Whether priorities of the initiators decide. */

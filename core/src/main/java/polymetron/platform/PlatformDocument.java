@@ -33,6 +33,19 @@ public final class PlatformDocument {
         unique(name, platform.blocks().stream().map(Block::name).toList(), "blocks");
         unique(name, platform.buses().stream().map(Bus::name).toList(), "buses");
         unique(name, platform.domains().stream().map(ClockDomain::name).toList(), "domains");
+        for (int bus = 0; bus < platform.buses().size(); bus++) {
+            List<Reserved> reserved = platform.buses().get(bus).reserved();
+            for (int at = 0; at < reserved.size(); at++) {
+                Reserved region = reserved.get(at);
+                if (region.base().compareTo(region.last()) > 0) {
+                    String pointer = "/buses/%s/reserved/%s".formatted(bus, at);
+                    throw new DocumentException(
+                            "%s, at %s: the region ends at %s before it begins at %s"
+                                    .formatted(name, pointer, region.last(), region.base()),
+                            pointer);
+                }
+            }
+        }
         return platform;
     }
 

@@ -495,7 +495,12 @@ final class ChecksTest {
                 EDITOR.apply(
                         open,
                         new Edit.Accept(
-                                finding.rule(), finding.subject(), finding.what(), "no lamps yet"));
+                                finding.rule(),
+                                finding.subject(),
+                                finding.what(),
+                                "no lamps yet",
+                                "Mira",
+                                7L));
         assertThat(find(accepted, "outward-open", "lamps.lines").acceptedReason())
                 .isEqualTo("no lamps yet");
         Platform renamed = EDITOR.apply(accepted, new Edit.RenameBlock("lamps", "lights"));
@@ -515,7 +520,12 @@ final class ChecksTest {
                     EDITOR.apply(
                             broken,
                             new Edit.Accept(
-                                    finding.rule(), finding.subject(), finding.what(), "fine"));
+                                    finding.rule(),
+                                    finding.subject(),
+                                    finding.what(),
+                                    "fine",
+                                    null,
+                                    null));
         } catch (polymetron.edit.RejectedEdit refused) {
             return;
         }

@@ -3,11 +3,13 @@ package polymetron.placement;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.RepetitionInfo;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.address.AddressRange;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedBus;
@@ -32,9 +34,7 @@ final class PlacementPlanTest {
                     editor.apply(
                             platform,
                             new Edit.AddBlock(
-                                    name,
-                                    Shipped.MEMORY,
-                                    java.util.Map.of("SIZE", Long.toString(size))));
+                                    name, Shipped.MEMORY, Map.of("SIZE", Long.toString(size))));
             Address base = new Address(random.nextLong(1L << width) & -size);
             boolean held = random.nextInt(4) == 0;
             boolean free =
@@ -42,9 +42,7 @@ final class PlacementPlanTest {
                             .noneMatch(
                                     range ->
                                             range.range()
-                                                    .overlaps(
-                                                            polymetron.address.AddressRange.of(
-                                                                    base.bits(), size)));
+                                                    .overlaps(AddressRange.of(base.bits(), size)));
             platform =
                     editor.apply(platform, new Edit.Attach(name, "port", "b", base, held && free));
         }
@@ -77,7 +75,159 @@ final class PlacementPlanTest {
         platform = editor.apply(platform, new Edit.AddBlock("big", Shipped.CONTROLLER, null));
         platform = editor.apply(platform, new Edit.Attach("big", "registers", "b", null, null));
         assertThat(PlacementPlan.of(bus(platform)).homeless())
-                .extracting(TargetRange::label)
+                .extracting(Homeless::label)
                 .containsExactly("big");
+    }
+
+    /**
+     * On a small bus every legal placement is tried: none leaves fewer ranges without a place, and none lets the ranges
+     * span fewer address bits.
+     */
+    @RepeatedTest(80)
+    void noOtherPlacementNeedsFewerAddressBits(RepetitionInfo repetition) {
+        Random random = new Random(1000 + repetition.getCurrentRepetition());
+        Editor editor = new Editor(Shipped.LIBRARY);
+        Platform platform = Platform.empty("Test", Shipped.BOARD);
+        platform = editor.apply(platform, new Edit.AddBus(new Bus("b", "axi4-lite", 32, 12, null)));
+        boolean[] taken = new boolean[UNITS];
+        AddressRange held = null;
+        List<Integer> sizes = new java.util.ArrayList<>();
+        for (int count = 0; count < 5; count++) {
+            String name = "m" + count;
+            int units = 1 << random.nextInt(3);
+            int at = random.nextInt(UNITS / units) * units;
+            boolean isHeld = random.nextInt(3) == 0 && isFree(taken, at, units);
+            platform =
+                    editor.apply(
+                            platform,
+                            new Edit.AddBlock(
+                                    name,
+                                    Shipped.MEMORY,
+                                    Map.of("SIZE", Integer.toString(units * UNIT))));
+            platform =
+                    editor.apply(
+                            platform,
+                            new Edit.Attach(
+                                    name,
+                                    "port",
+                                    "b",
+                                    isHeld ? new Address((long) at * UNIT) : null,
+                                    isHeld));
+            if (isHeld) {
+                java.util.Arrays.fill(taken, at, at + units, true);
+                AddressRange range = AddressRange.of((long) at * UNIT, (long) units * UNIT);
+                held = held == null ? range : held.hull(range);
+            } else {
+                sizes.add(units);
+            }
+        }
+        if (random.nextBoolean()) {
+            int at = random.nextInt(UNITS);
+            if (!taken[at]) {
+                taken[at] = true;
+                platform =
+                        editor.apply(
+                                platform,
+                                new Edit.Reserve(
+                                        "b",
+                                        "later",
+                                        new Address((long) at * UNIT),
+                                        new Address((at + 1L) * UNIT - 1)));
+            }
+        }
+        PlacementPlan plan = PlacementPlan.of(bus(platform));
+        ElaboratedBus after = bus(editor.apply(platform, plan.asEdit()));
+        for (TargetRange range : after.placed()) {
+            for (var reserved : after.bus().reserved()) {
+                assertThat(range.range().overlaps(reserved.range())).isFalse();
+            }
+        }
+        int best = fewestBits(taken, sizes, 0, held);
+        if (best == Integer.MAX_VALUE) {
+            assertThat(plan.homeless()).isNotEmpty();
+            assertThat(plan.homeless().getFirst().inTheWay()).isNotEmpty();
+        } else {
+            assertThat(plan.homeless()).isEmpty();
+            AddressRange hull =
+                    after.placed().stream()
+                            .map(TargetRange::range)
+                            .reduce(AddressRange::hull)
+                            .orElseThrow();
+            assertThat(hull.spanBits()).isEqualTo(best);
+        }
+    }
+
+    private static final int UNITS = 16;
+    private static final int UNIT = 256;
+
+    private static boolean isFree(boolean[] taken, int at, int units) {
+        for (int unit = at; unit < at + units; unit++) {
+            if (taken[unit]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    private static int fewestBits(
+            boolean[] taken, List<Integer> sizes, int next, AddressRange hull) {
+        if (next == sizes.size()) {
+            return hull == null ? 0 : hull.spanBits();
+        }
+        int units = sizes.get(next);
+        int best = Integer.MAX_VALUE;
+        for (int at = 0; at + units <= UNITS; at += units) {
+            if (isFree(taken, at, units)) {
+                java.util.Arrays.fill(taken, at, at + units, true);
+                AddressRange range = AddressRange.of((long) at * UNIT, (long) units * UNIT);
+                best =
+                        Math.min(
+                                best,
+                                fewestBits(
+                                        taken,
+                                        sizes,
+                                        next + 1,
+                                        hull == null ? range : hull.hull(range)));
+                java.util.Arrays.fill(taken, at, at + units, false);
+            }
+        }
+        return best;
+    }
+
+    @org.junit.jupiter.api.Test
+    void aBridgeGetsAWindowThatCoversItsChildrenWithRoomToGrow() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        Platform platform = bridged(editor, 3);
+        PlatformPlacement plan = PlatformPlacement.of(Shipped.elaborate(platform));
+
+        // Three times 4 KiB are exactly three quarters of 16 KiB, so that is enough.
+        assertThat(plan.windows())
+                .extracting(PlatformPlacement.Growth::from, PlatformPlacement.Growth::to)
+                .containsExactly(org.assertj.core.api.Assertions.tuple(8192L, 16384L));
+        Platform after = editor.apply(platform, plan.asEdit());
+        assertThat(PlatformPlacement.of(Shipped.elaborate(after)).isEmpty()).isTrue();
+        assertThat(Shipped.elaborate(after).bus("slow").orElseThrow().placed()).hasSize(3);
+
+        assertThat(PlatformPlacement.of(Shipped.elaborate(bridged(editor, 4))).windows())
+                .extracting(PlatformPlacement.Growth::to)
+                .containsExactly(32768L);
+    }
+
+    /** A bridge with a window of 8 KiB, and behind it memories of 4 KiB without a place. */
+    private static Platform bridged(Editor editor, int memories) {
+        List<Edit> edits =
+                new java.util.ArrayList<>(
+                        List.of(
+                                new Edit.AddBus(new Bus("fast", "axi4-lite", 32, 32, null)),
+                                new Edit.AddBus(new Bus("slow", "apb", 32, 20, null)),
+                                new Edit.AddBlock(
+                                        "bridge", Shipped.BRIDGE, Map.of("WINDOW", "8192")),
+                                new Edit.Attach("bridge", "window", "fast", null, null),
+                                new Edit.Attach("bridge", "behind", "slow", null, null)));
+        for (int at = 0; at < memories; at++) {
+            edits.add(new Edit.AddBlock("m" + at, Shipped.MEMORY, Map.of("SIZE", "4096")));
+            edits.add(new Edit.Attach("m" + at, "port", "slow", null, null));
+        }
+        return editor.apply(Platform.empty("Test", Shipped.BOARD), new Edit.Several(null, edits));
     }
 }

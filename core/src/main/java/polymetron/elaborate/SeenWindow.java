@@ -1,0 +1,15 @@
+package polymetron.elaborate;
+
+import java.util.List;
+import polymetron.address.AddressRange;
+
+/**
+ * The window of a bridge as an initiator sees it. Where no target is in it, an access goes out on the bus behind and finds
+ * nothing there.
+ *
+ * @param range where it is seen
+ * @param bus bus behind the bridge
+ * @param behind the addresses of that bus that it shows
+ * @param via bridges on the way, the one whose window it is last
+ */
+public record SeenWindow(AddressRange range, String bus, AddressRange behind, List<String> via) {}
