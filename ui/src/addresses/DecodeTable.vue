@@ -1,12 +1,20 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { AddressesView } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { useRowsInSight } from '../frame/rowsInSight'
 
 const props = defineProps<{ rows: AddressesView['decode'] }>()
 const context = usePlatform()
 const full = computed(() => props.rows.reduce((sum, row) => sum + row.fullLookupTables, 0))
 const partial = computed(() => props.rows.reduce((sum, row) => sum + row.partialLookupTables, 0))
+const body = ref<HTMLElement | null>(null)
+const ROW = 46
+const part = useRowsInSight(
+    body,
+    () => props.rows,
+    () => ROW,
+)
 </script>
 
 <template>
@@ -28,8 +36,9 @@ const partial = computed(() => props.rows.reduce((sum, row) => sum + row.partial
                         <th scope="col" class="py-1 text-right">Appears</th>
                     </tr>
                 </thead>
-                <tbody>
-                    <tr v-for="row in rows" :key="row.bus + row.target">
+                <tbody ref="body">
+                    <tr v-if="part.above" :style="{ height: `${part.above}px` }"></tr>
+                    <tr v-for="row in part.rows" :key="row.bus + row.target">
                         <td class="border-t border-line py-1 pr-2 align-top">
                             <button
                                 class="font-mono font-semibold hover:text-accent"
@@ -42,6 +51,7 @@ const partial = computed(() => props.rows.reduce((sum, row) => sum + row.partial
                         <td class="border-t border-line py-1 pr-2 align-top font-mono">{{ row.partial }}</td>
                         <td class="border-t border-line py-1 text-right align-top">{{ row.aliases }}</td>
                     </tr>
+                    <tr v-if="part.below" :style="{ height: `${part.below}px` }"></tr>
                 </tbody>
             </table>
         </details>

@@ -1,8 +1,11 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { PlatformView, TargetView } from '../api/client'
 import AddressField from '../compose/AddressField.vue'
 import { usePlatform } from '../frame/platform'
+import { useRowsInSight } from '../frame/rowsInSight'
+import RangeTools from './RangeTools.vue'
+import { changeRanges } from './ranges'
 
 const props = defineProps<{ platform: PlatformView }>()
 const context = usePlatform()
@@ -10,27 +13,39 @@ const context = usePlatform()
 interface Row {
     bus: string
     target: TargetView
-    /** First row of its bus, where there are several. */
-    first: boolean
-    /** Where an initiator sees it, when bridges are between. */
-    seen?: string
-    /** Whether the size is a parameter of the block and can be changed here. */
-    sizable: boolean
+    ref: string
+}
+interface Heading {
+    bus: string
+    target?: undefined
+    ref: string
 }
 
-const rows = computed<Row[]>(() =>
-    props.platform.buses.flatMap((bus) =>
-        [...bus.slots.flatMap((slot) => (slot.target ? [slot.target] : [])), ...bus.unplaced].map(
-            (target, at) => ({
-                bus: bus.name,
-                target,
-                first: at === 0 && props.platform.buses.length > 1,
-                seen: target.seen ?? undefined,
-                sizable: target.sizable,
-            }),
-        ),
-    ),
+const rows = computed<(Row | Heading)[]>(() =>
+    props.platform.buses.flatMap((bus) => {
+        const targets = [
+            ...bus.slots.flatMap((slot) => (slot.target ? [slot.target] : [])),
+            ...bus.unplaced,
+        ].map((target) => ({ bus: bus.name, target, ref: `${target.block}.${target.busInterface}` }))
+        const heading: Heading[] =
+            props.platform.buses.length > 1 && targets.length > 0 ? [{ bus: bus.name, ref: '' }] : []
+        return [...heading, ...targets]
+    }),
 )
+const body = ref<HTMLElement | null>(null)
+const HEADING = 29
+const height = (row: Row | Heading): number => (row.target ? (row.target.seen ? 56 : 38) : HEADING)
+const part = useRowsInSight(body, () => rows.value, height)
+
+const marked = ref(new Set<string>())
+const chosen = computed(() =>
+    rows.value.flatMap((row) => (row.target && marked.value.has(row.ref) ? [row] : [])),
+)
+function mark(ref: string): void {
+    if (!marked.value.delete(ref)) {
+        marked.value.add(ref)
+    }
+}
 
 function place(row: Row, base: string | null | undefined, held: boolean): Promise<boolean> {
     return context.edit({
@@ -44,33 +59,43 @@ function place(row: Row, base: string | null | undefined, held: boolean): Promis
 }
 
 function resize(row: Row, size: string): Promise<boolean> {
-    return context.edit({ edit: 'set-parameter', block: row.target.block, parameter: 'SIZE', value: size })
+    return context.edit({
+        edit: 'set-parameter',
+        block: row.target.block,
+        parameter: row.target.sizeParameter ?? '',
+        value: size,
+    })
 }
 </script>
 
 <template>
-    <table class="sheet mt-1 w-full border-separate border-spacing-0">
+    <RangeTools v-if="chosen.length" :chosen="chosen" @clear="marked.clear()" />
+    <table class="sheet w-full border-separate border-spacing-0" aria-label="Ranges">
         <thead>
             <tr class="table-head">
-                <th scope="col" class="px-3 py-1.5">Target</th>
+                <th scope="col" class="w-8 py-1.5 pl-3"><span class="sr-only">Chosen</span></th>
+                <th scope="col" class="px-2 py-1.5">Target</th>
                 <th scope="col" class="px-2 py-1.5">Base</th>
                 <th scope="col" class="px-2 py-1.5">Size</th>
                 <th scope="col" class="px-2 py-1.5">Last</th>
                 <th scope="col" class="px-3 py-1.5">Held</th>
             </tr>
         </thead>
-        <tbody>
-            <template v-for="row in rows" :key="row.bus + row.target.label">
-                <tr v-if="row.first">
+        <tbody ref="body">
+            <tr v-if="part.above" :style="{ height: `${part.above}px` }"></tr>
+            <template v-for="row in part.rows" :key="row.bus + ' ' + row.ref">
+                <tr v-if="!row.target" :style="{ height: `${HEADING}px` }">
                     <th
                         scope="rowgroup"
-                        colspan="5"
+                        colspan="6"
                         class="border-t border-line bg-paper px-3 py-1 text-left text-[13px] font-semibold"
                     >
                         {{ row.bus }}
                     </th>
                 </tr>
                 <tr
+                    v-else
+                    :style="{ height: `${height(row)}px` }"
                     :class="
                         row.target.conflict
                             ? 'bg-error-soft'
@@ -80,17 +105,36 @@ function resize(row: Row, size: string): Promise<boolean> {
                     "
                     :data-range="row.target.label"
                 >
-                    <td class="border-t border-line px-3 py-0.5">
+                    <td class="border-t border-line py-0.5 pl-3">
+                        <input
+                            type="checkbox"
+                            class="size-4 accent-[var(--accent)]"
+                            :checked="marked.has(row.ref)"
+                            :aria-label="`Choose ${row.target.label}`"
+                            @change="mark(row.ref)"
+                        />
+                    </td>
+                    <td class="border-t border-line px-2 py-0.5">
                         <button
-                            class="font-semibold hover:text-accent"
+                            class="text-left font-semibold hover:text-accent"
                             @click="context.selected.value = row.target.block"
                         >
                             {{ row.target.label }}
                         </button>
-                        <span v-if="row.target.conflict" class="ml-2 text-[13px] font-semibold text-error"
-                            >overlaps</span
-                        >
-                        <span v-if="row.seen" class="block text-[12px] text-soft">{{ row.seen }}</span>
+                        <template v-if="row.target.conflict">
+                            <span class="ml-2 text-[13px] font-semibold text-error">overlaps</span>
+                            <button
+                                v-if="!row.target.held && row.target.base"
+                                class="button ml-2 !py-0"
+                                :aria-label="`Take ${row.target.label} to the nearest free place`"
+                                @click="changeRanges(context, 'snap', [row.ref], row.target.base)"
+                            >
+                                Nearest free
+                            </button>
+                        </template>
+                        <span v-if="row.target.seen" class="block text-[12px] text-soft">{{
+                            row.target.seen
+                        }}</span>
                         <span v-if="!row.target.base" class="ml-2 text-[13px] font-semibold text-error"
                             >no address</span
                         >
@@ -100,21 +144,27 @@ function resize(row: Row, size: string): Promise<boolean> {
                             hide-label
                             :label="`Base of ${row.target.label}`"
                             :value="row.target.base ?? ''"
-                            :write="(base: string) => place(row, base, row.target.held)"
+                            :write="(base: string) => place(row as Row, base, row.target.held)"
                         />
                     </td>
                     <td class="w-28 border-t border-line px-2 py-0.5 font-mono text-[13px]">
                         <AddressField
-                            v-if="row.sizable"
+                            v-if="row.target.sizeParameter"
                             hide-label
                             :label="`Size of ${row.target.label}`"
                             :value="row.target.size"
-                            :write="(size: string) => resize(row, size)"
+                            :write="(size: string) => resize(row as Row, size)"
                         />
                         <span v-else class="px-2">{{ row.target.size }}</span>
                     </td>
-                    <td class="border-t border-line px-2 py-0.5 font-mono text-[13px]">
-                        {{ row.target.last ?? '' }}
+                    <td class="w-36 border-t border-line px-2 py-0.5 font-mono text-[13px]">
+                        <AddressField
+                            v-if="row.target.last"
+                            hide-label
+                            :label="`Last address of ${row.target.label}`"
+                            :value="row.target.last"
+                            :write="(last: string) => changeRanges(context, 'end', [row.ref], last)"
+                        />
                     </td>
                     <td class="border-t border-line px-3 py-0.5">
                         <input
@@ -128,6 +178,7 @@ function resize(row: Row, size: string): Promise<boolean> {
                     </td>
                 </tr>
             </template>
+            <tr v-if="part.below" :style="{ height: `${part.below}px` }"></tr>
         </tbody>
     </table>
 </template>

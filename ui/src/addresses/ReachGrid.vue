@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { InitiatorView, PlatformView } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { useRowsInSight } from '../frame/rowsInSight'
 
 const props = defineProps<{ platform: PlatformView }>()
 const context = usePlatform()
 const initiators = computed(() =>
-    props.platform.buses.flatMap((bus) => bus.initiators).filter((each) => !each.bridge),
+    props.platform.buses
+        .flatMap((bus) => bus.initiators)
+        .filter((each) => !each.bridge)
+        .map((each) => ({ ...each, reached: new Set(each.reaches), kept: new Set(each.hidden) })),
 )
 /** Everything that one of them reaches or could reach, in the order of the buses. */
 const targets = computed(() => {
@@ -16,6 +20,14 @@ const targets = computed(() => {
         .map((target) => ({ ...target, ref: `${target.block}.${target.busInterface}` }))
         .filter((target) => known.has(target.ref))
 })
+
+const body = ref<HTMLElement | null>(null)
+const ROW = 30
+const part = useRowsInSight(
+    body,
+    () => targets.value,
+    () => ROW,
+)
 
 function set(initiator: InitiatorView, ref: string, reached: boolean): void {
     const [target = '', targetInterface = ''] = ref.split('.')
@@ -37,38 +49,46 @@ function set(initiator: InitiatorView, ref: string, reached: boolean): void {
             Take a mark away to hide a target from an initiator. A dash: the buses do not lead there, or an
             instruction side has nothing to fetch.
         </p>
-        <table class="sheet mt-1 w-full border-separate border-spacing-0">
-            <thead>
-                <tr class="table-head">
-                    <th scope="col" class="px-3 py-1.5">Target</th>
-                    <th
-                        v-for="each in initiators"
-                        :key="each.label"
-                        scope="col"
-                        class="px-3 py-1.5 normal-case"
-                    >
-                        {{ each.label }}
-                    </th>
-                </tr>
-            </thead>
-            <tbody>
-                <tr v-for="target in targets" :key="target.ref">
-                    <th scope="row" class="border-t border-line px-3 py-0.5 text-left font-semibold">
-                        {{ target.label }}
-                    </th>
-                    <td v-for="each in initiators" :key="each.label" class="border-t border-line px-3 py-0.5">
-                        <input
-                            v-if="each.reaches.includes(target.ref) || each.hidden.includes(target.ref)"
-                            type="checkbox"
-                            class="size-4 accent-[var(--accent)]"
-                            :checked="each.reaches.includes(target.ref)"
-                            :aria-label="`${each.label} reaches ${target.label}`"
-                            @change="set(each, target.ref, !each.reaches.includes(target.ref))"
-                        />
-                        <span v-else class="text-soft">—</span>
-                    </td>
-                </tr>
-            </tbody>
-        </table>
+        <div class="overflow-x-auto">
+            <table class="sheet mt-1 w-full border-separate border-spacing-0">
+                <thead>
+                    <tr class="table-head">
+                        <th scope="col" class="px-3 py-1.5">Target</th>
+                        <th
+                            v-for="each in initiators"
+                            :key="each.label"
+                            scope="col"
+                            class="px-3 py-1.5 normal-case"
+                        >
+                            {{ each.label }}
+                        </th>
+                    </tr>
+                </thead>
+                <tbody ref="body">
+                    <tr v-if="part.above" :style="{ height: `${part.above}px` }"></tr>
+                    <tr v-for="target in part.rows" :key="target.ref" :style="{ height: `${ROW}px` }">
+                        <th scope="row" class="border-t border-line px-3 py-0.5 text-left font-semibold">
+                            {{ target.label }}
+                        </th>
+                        <td
+                            v-for="each in initiators"
+                            :key="each.label"
+                            class="border-t border-line px-3 py-0.5"
+                        >
+                            <input
+                                v-if="each.reached.has(target.ref) || each.kept.has(target.ref)"
+                                type="checkbox"
+                                class="size-4 accent-[var(--accent)]"
+                                :checked="each.reached.has(target.ref)"
+                                :aria-label="`${each.label} reaches ${target.label}`"
+                                @change="set(each, target.ref, !each.reached.has(target.ref))"
+                            />
+                            <span v-else class="text-soft">—</span>
+                        </td>
+                    </tr>
+                    <tr v-if="part.below" :style="{ height: `${part.below}px` }"></tr>
+                </tbody>
+            </table>
+        </div>
     </section>
 </template>

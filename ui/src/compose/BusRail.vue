@@ -103,7 +103,7 @@ function addAt(base: string): void {
                         <span
                             v-if="zoom === 'near'"
                             class="block text-[12px] text-soft group-hover:text-accent"
-                            >free</span
+                            >{{ item.slot.kept ?? 'free' }}</span
                         >
                     </button>
                 </template>

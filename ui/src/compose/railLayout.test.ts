@@ -15,7 +15,6 @@ const card = (base: string): SlotView => ({
         held: false,
         conflict: false,
         adapters: [],
-        sizable: false,
     },
 })
 

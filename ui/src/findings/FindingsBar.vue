@@ -1,19 +1,68 @@
 <script setup lang="ts">
 import { CheckCircleIcon, ExclamationTriangleIcon, XCircleIcon, XMarkIcon } from '@heroicons/vue/20/solid'
-import { computed, ref, shallowRef } from 'vue'
-import { useRouter } from 'vue-router'
-import type { Edit, FindingView } from '../api/client'
+import { computed, ref } from 'vue'
+import { answer, client, type Edit, type FindingView, type OfferView } from '../api/client'
+import DialogFrame from '../frame/DialogFrame.vue'
+import { tellProblem } from '../frame/notices'
+import FindingLine from './FindingLine.vue'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
 
 const context = usePlatform()
-const router = useRouter()
 const findings = computed(() => context.platform.value?.findings ?? [])
 const active = computed(() => findings.value.filter((finding) => !finding.accepted))
 const accepted = computed(() => findings.value.filter((finding) => finding.accepted))
 const worst = computed(() => active.value[0])
-const accepting = shallowRef<FindingView>()
-const reason = ref('')
+
+/** Where the findings of a step are looked at. */
+const VIEWS: Record<string, string> = {
+    Compose: 'compose',
+    Addresses: 'addresses',
+    Interrupts: 'interrupts',
+    Clocks: 'clocks',
+    Pins: 'pins',
+    Fit: 'fit',
+    'Hand-off': 'handoff',
+}
+const groups = computed(() => {
+    const members = new Map<string, FindingView[]>()
+    for (const finding of findings.value) {
+        const list = members.get(finding.group)
+        if (list) {
+            list.push(finding)
+        } else {
+            members.set(finding.group, [finding])
+        }
+    }
+    const all = context.platform.value?.findingGroups ?? []
+    return all.map((group) => ({ ...group, findings: members.get(group.key) ?? [] }))
+})
+const unfolded = ref(new Set<string>())
+function fold(key: string): void {
+    if (!unfolded.value.delete(key)) {
+        unfolded.value.add(key)
+    }
+}
+
+const settling = ref<OfferView>()
+async function settle(group: string): Promise<void> {
+    try {
+        settling.value = await answer(
+            client.GET('/api/platforms/{id}/settle', {
+                params: { path: { id: context.id }, query: { group } },
+            }),
+        )
+    } catch (error) {
+        tellProblem(error)
+    }
+}
+async function applySettling(): Promise<void> {
+    const offer = settling.value
+    settling.value = undefined
+    if (offer?.edit) {
+        await context.edit(offer.edit as unknown as Edit, offer.revision)
+    }
+}
 
 const summary = computed(() => {
     const count = (grade: string, many: string): string => {
@@ -28,26 +77,6 @@ const summary = computed(() => {
 
 function apply(edit: unknown): void {
     void context.edit(edit as Edit)
-}
-
-function show(finding: FindingView): void {
-    context.selected.value = finding.block
-    void router.push(`/p/${context.id}/compose`)
-}
-
-async function accept(): Promise<void> {
-    const finding = accepting.value
-    if (finding && reason.value.trim()) {
-        accepting.value = undefined
-        await context.edit({
-            edit: 'accept',
-            rule: finding.rule,
-            subject: finding.subject,
-            what: finding.what,
-            reason: reason.value,
-        })
-        reason.value = ''
-    }
 }
 </script>
 
@@ -73,73 +102,64 @@ async function accept(): Promise<void> {
                 Nothing stands in the way. Everything that would fail later is checked on each change.
             </p>
             <ul>
-                <li
-                    v-for="finding in [...active, ...accepted]"
-                    :key="finding.rule + finding.subject + finding.what"
-                    class="grid grid-cols-[90px_1fr_auto] items-start gap-x-4 border-b border-line px-4 py-2"
-                    data-testid="finding"
-                >
-                    <span
-                        class="font-semibold"
-                        :class="
-                            finding.accepted
-                                ? 'text-soft'
-                                : finding.grade === 'error'
-                                  ? 'text-error'
-                                  : 'text-warn'
-                        "
+                <template v-for="group in groups" :key="group.key">
+                    <li
+                        v-if="group.count > 1"
+                        class="grid grid-cols-[90px_1fr_auto] items-center gap-x-4 border-b border-line px-4 py-2"
+                        data-testid="finding-group"
                     >
-                        {{ finding.accepted ? 'accepted' : finding.grade }}
-                    </span>
-                    <div class="min-w-0">
-                        <button class="text-left font-medium hover:text-accent" @click="show(finding)">
-                            {{ finding.what }}
-                        </button>
-                        <p class="text-[13px] text-soft">{{ finding.accepted ?? finding.why }}</p>
-                        <form v-if="accepting === finding" class="mt-1 flex gap-2" @submit.prevent="accept">
-                            <input
-                                v-model="reason"
-                                class="input w-96"
-                                maxlength="500"
-                                placeholder="Why is this all right?"
-                                aria-label="Reason for accepting"
-                            />
-                            <button class="button-main" :disabled="!reason.trim()">Accept</button>
-                            <button type="button" class="button" @click="accepting = undefined">
-                                Cancel
-                            </button>
-                        </form>
-                    </div>
-                    <div class="flex flex-wrap justify-end gap-2">
-                        <template v-if="!finding.accepted">
-                            <button
-                                v-for="fix in finding.fixes"
-                                :key="fix.label"
-                                class="button"
-                                data-testid="fix"
-                                @click="apply(fix.edit)"
-                            >
-                                {{ fix.label }}
-                            </button>
-                            <button
-                                v-if="finding.acceptable"
-                                class="button !text-soft"
-                                @click="accepting = finding"
-                            >
-                                Accept…
-                            </button>
-                        </template>
-                        <button
-                            v-else
-                            class="button !text-soft"
-                            @click="apply({ edit: 'reopen', rule: finding.rule, subject: finding.subject })"
+                        <span
+                            class="font-semibold"
+                            :class="
+                                group.accepted
+                                    ? 'text-soft'
+                                    : group.grade === 'error'
+                                      ? 'text-error'
+                                      : 'text-warn'
+                            "
                         >
-                            Reopen
+                            {{ group.accepted ? 'accepted' : group.grade }} × {{ group.count }}
+                        </span>
+                        <button
+                            class="min-w-0 truncate text-left font-medium hover:text-accent"
+                            :aria-expanded="unfolded.has(group.key)"
+                            @click="fold(group.key)"
+                        >
+                            {{ group.line }}
+                            <span class="text-[13px] text-accent">{{
+                                unfolded.has(group.key) ? 'fold' : 'each of them'
+                            }}</span>
                         </button>
-                    </div>
-                </li>
+                        <button
+                            v-if="group.fixable && !group.accepted"
+                            class="button"
+                            @click="settle(group.key)"
+                        >
+                            Settle all {{ group.count }}…
+                        </button>
+                    </li>
+                    <template v-if="group.count === 1 || unfolded.has(group.key)">
+                        <FindingLine
+                            v-for="finding in group.findings"
+                            :key="finding.rule + finding.subject + finding.what"
+                            :finding="finding"
+                            :view="VIEWS[group.step] ?? 'compose'"
+                            :class="group.count > 1 ? 'bg-paper' : ''"
+                        />
+                    </template>
+                </template>
             </ul>
         </div>
+        <DialogFrame :open="settling !== undefined" title="Settle them all" @close="settling = undefined">
+            <p v-if="settling?.problem" class="mt-2 text-error">{{ settling.problem }}</p>
+            <ul v-else class="mt-2 max-h-[50vh] list-disc overflow-auto pl-5">
+                <li v-for="line in settling?.words.split('; ')" :key="line">{{ line }}</li>
+            </ul>
+            <template #buttons>
+                <button class="button" @click="settling = undefined">Close</button>
+                <button v-if="settling?.edit" class="button-main" @click="applySettling">Apply</button>
+            </template>
+        </DialogFrame>
         <div class="flex h-10 items-center gap-3 px-4">
             <button
                 class="flex items-center gap-2 font-semibold hover:text-accent"

@@ -820,6 +820,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/ranges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["ranges"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/recipes": {
         parameters: {
             query?: never;
@@ -900,6 +916,38 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["settle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/space": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["space"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/undo": {
         parameters: {
             query?: never;
@@ -932,6 +980,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/where": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["where"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -939,7 +1003,10 @@ export interface components {
         Accept: {
             edit: "Accept";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            author?: string;
             reason?: string;
+            /** Format: int64 */
+            revision?: number;
             rule?: string;
             subject?: string;
             what?: string;
@@ -970,6 +1037,8 @@ export interface components {
         AddressesView: {
             decode: components["schemas"]["DecodeView"][];
             free: components["schemas"]["FreeView"][];
+            loads: components["schemas"]["LoadView"][];
+            reserved: components["schemas"]["ReservedView"][];
             /** Format: int64 */
             revision: number;
             rulers: components["schemas"]["RulersView"];
@@ -1111,6 +1180,7 @@ export interface components {
             domain: string;
             name: string;
             protocol: string;
+            reserved: components["schemas"]["Reserved"][];
         };
         BusView: {
             /** Format: int32 */
@@ -1129,7 +1199,7 @@ export interface components {
             unplaced: components["schemas"]["TargetView"][];
         };
         CandidateView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             plls: components["schemas"]["PllSettingView"][];
             within: boolean;
             worst: string;
@@ -1293,12 +1363,12 @@ export interface components {
             edit: string;
         };
         EditRequest: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             /** Format: int64 */
             revision: number;
         };
         EditToTry: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
         };
         FieldRow: {
             bits: string;
@@ -1317,12 +1387,26 @@ export interface components {
             text: string;
             title: string;
         };
+        FindingGroupView: {
+            accepted: boolean;
+            /** Format: int32 */
+            count: number;
+            fixable: boolean;
+            grade: string;
+            key: string;
+            line: string;
+            step: string;
+        };
         FindingView: {
             acceptable: boolean;
             accepted?: string | null;
+            acceptedBy?: string | null;
+            /** Format: int64 */
+            acceptedOn?: number | null;
             block: string;
             fixes: components["schemas"]["FixView"][];
             grade: string;
+            group: string;
             rule: string;
             subject: string;
             title: string;
@@ -1342,7 +1426,7 @@ export interface components {
             revision: number;
         };
         FixView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             label: string;
         };
         FormulaRow: {
@@ -1354,6 +1438,12 @@ export interface components {
         FoundRegister: {
             address: string;
             block: string;
+            name: string;
+        };
+        FoundView: {
+            address: string;
+            initiator: string;
+            label: string;
             name: string;
         };
         FreeView: {
@@ -1384,12 +1474,24 @@ export interface components {
             interfaces: components["schemas"]["CrossingView"][];
             name: string;
         };
+        GrowthView: {
+            bridge: string;
+            from: string;
+            to: string;
+        };
         HandoffView: {
             baseName: string;
             files: components["schemas"]["FileView"][];
             fingerprint: string;
             /** Format: int64 */
             revision: number;
+        };
+        HomelessView: {
+            /** Format: int32 */
+            bits?: number | null;
+            bus: string;
+            label: string;
+            why: string;
         };
         ImageView: {
             entry: string;
@@ -1508,6 +1610,15 @@ export interface components {
             /** Format: uuid */
             program: string;
         };
+        LoadView: {
+            bursts: string;
+            bus: string;
+            /** Format: double */
+            busy: number;
+            clock: string;
+            shares: components["schemas"]["TrafficView"][];
+            singles: string;
+        };
         MadeClockView: {
             /** Format: int32 */
             divider: number;
@@ -1551,6 +1662,7 @@ export interface components {
             zeroBytes: number;
         };
         MoveView: {
+            bus: string;
             from?: string | null;
             label: string;
             to: string;
@@ -1571,7 +1683,7 @@ export interface components {
             recipe?: string | null;
         };
         OfferView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             problem?: string | null;
             /** Format: int64 */
             revision: number;
@@ -1652,7 +1764,7 @@ export interface components {
             voltage: string;
         };
         PinImportView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             problems: string[];
             /** Format: int64 */
             revision: number;
@@ -1673,7 +1785,7 @@ export interface components {
             voltage: string;
         };
         PinPlanView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             given: components["schemas"]["GivenPinsView"][];
             homeless: string[];
             /** Format: int64 */
@@ -1686,6 +1798,17 @@ export interface components {
             title: string;
             what: string;
         };
+        PinSetting: {
+            /** Format: int32 */
+            drive: number;
+            /** @enum {string} */
+            pull: "none" | "up" | "down" | "keeper";
+            /** @enum {string} */
+            slew: "slow" | "fast";
+            standard: string;
+            /** @enum {string} */
+            termination: "none" | "series" | "parallel" | "differential";
+        };
         PinsView: {
             banks: components["schemas"]["PinBankView"][];
             device: string;
@@ -1697,6 +1820,7 @@ export interface components {
         };
         PlaceView: {
             block?: string | null;
+            fields: string[];
             initiator: string;
             label: string;
             offset?: string | null;
@@ -1704,11 +1828,12 @@ export interface components {
             registers: string[];
         };
         PlacementView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
-            homeless: string[];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            homeless: components["schemas"]["HomelessView"][];
             moves: components["schemas"]["MoveView"][];
             /** Format: int64 */
             revision: number;
+            windows: components["schemas"]["GrowthView"][];
         };
         PlacesView: {
             address: string;
@@ -1724,7 +1849,7 @@ export interface components {
             recipe?: string | null;
         };
         PlanView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             lines: components["schemas"]["LineView"][];
             name?: string | null;
             /** Format: int64 */
@@ -1750,6 +1875,7 @@ export interface components {
             boardTitle: string;
             buses: components["schemas"]["BusView"][];
             domains: components["schemas"]["DomainView"][];
+            findingGroups: components["schemas"]["FindingGroupView"][];
             findings: components["schemas"]["FindingView"][];
             fingerprint: string;
             groups: components["schemas"]["GroupView"][];
@@ -1811,6 +1937,17 @@ export interface components {
             dataWidths: number[];
             name: string;
             title: string;
+        };
+        RangeOffer: {
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            /** Format: int64 */
+            revision: number;
+            words: string;
+        };
+        RangeRequest: {
+            amount?: string | null;
+            change: string;
+            targets: string[];
         };
         RateView: {
             block: string;
@@ -1908,6 +2045,26 @@ export interface components {
             rule?: string;
             subject?: string;
         });
+        Reserve: {
+            edit: "Reserve";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            base?: string;
+            bus?: string;
+            last?: string;
+            name?: string;
+        });
+        Reserved: {
+            base: string;
+            last: string;
+            name: string;
+        };
+        ReservedView: {
+            base: string;
+            bus: string;
+            last: string;
+            name: string;
+            size: string;
+        };
         ResetView: {
             /** Format: int32 */
             blocks: number;
@@ -1940,14 +2097,28 @@ export interface components {
             number: number;
             title: string;
         };
+        RulerCell: {
+            gap?: string | null;
+            targets: components["schemas"]["RulerTarget"][];
+            what?: string | null;
+        };
         RulerRow: {
             base: string;
-            cells: string[][];
+            cells: components["schemas"]["RulerCell"][];
             last: string;
             size: string;
         };
+        RulerTarget: {
+            block: string;
+            bus: string;
+            busInterface: string;
+            label: string;
+            via: string[];
+        };
         RulersView: {
+            buses: string[];
             columns: string[];
+            initiators: string[];
             rows: components["schemas"]["RulerRow"][];
         };
         SavedBoard: {
@@ -1966,6 +2137,24 @@ export interface components {
             /** Format: int64 */
             sizeBytes: number;
         };
+        SeenView: {
+            base: string;
+            block: string;
+            /** Format: int64 */
+            burstCycles?: number | null;
+            busInterface: string;
+            /** Format: int64 */
+            cycles: number;
+            elsewhere: string[];
+            held: boolean;
+            label: string;
+            last: string;
+            memory: boolean;
+            own?: string | null;
+            path: string[];
+            size: string;
+            steps: string[];
+        };
         SetDomain: {
             edit: "SetDomain";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -1979,6 +2168,14 @@ export interface components {
             block?: string;
             parameter?: string;
             value?: string;
+        });
+        SetPins: {
+            edit: "SetPins";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            outward?: string;
+            port?: string;
+            setting?: components["schemas"]["PinSetting"];
         });
         SetPriority: {
             edit: "SetPriority";
@@ -1997,6 +2194,14 @@ export interface components {
             target?: string;
             targetInterface?: string;
         });
+        SetTraffic: {
+            edit: "SetTraffic";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            block?: string;
+            busInterface?: string;
+            /** Format: int64 */
+            traffic?: number;
+        });
         SetType: {
             edit: "SetType";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -2006,7 +2211,7 @@ export interface components {
         Several: {
             edit: "Several";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
-            edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"])[];
+            edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"])[];
             title?: string;
         });
         ShareView: {
@@ -2034,6 +2239,7 @@ export interface components {
         };
         SlotView: {
             base: string;
+            kept?: string | null;
             last: string;
             size: string;
             target?: components["schemas"]["TargetView"];
@@ -2049,6 +2255,18 @@ export interface components {
             sink: string;
             sinkBlock: string;
             trigger: string;
+        };
+        SpaceView: {
+            /** Format: int32 */
+            burst: number;
+            bus?: string | null;
+            initiator: string;
+            label: string;
+            /** Format: int64 */
+            revision: number;
+            seen: components["schemas"]["SeenView"][];
+            /** Format: int64 */
+            traffic?: number | null;
         };
         SseEmitter: {
             /** Format: int64 */
@@ -2105,8 +2323,8 @@ export interface components {
             leadsTo?: string | null;
             memory: boolean;
             seen?: string | null;
-            sizable: boolean;
             size: string;
+            sizeParameter?: string | null;
             title?: string | null;
         };
         TileView: {
@@ -2116,6 +2334,13 @@ export interface components {
             /** Format: int32 */
             percent: number;
             shape: string;
+        };
+        TrafficView: {
+            initiator: string;
+            label: string;
+            /** Format: double */
+            percent: number;
+            traffic: string;
         };
         TypeRequest: {
             text: string;
@@ -2141,6 +2366,12 @@ export interface components {
         Ungroup: {
             edit: "Ungroup";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            name?: string;
+        });
+        Unreserve: {
+            edit: "Unreserve";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            bus?: string;
             name?: string;
         });
         Uploaded: {
@@ -3564,6 +3795,32 @@ export interface operations {
             };
         };
     };
+    ranges: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RangeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RangeOffer"];
+                };
+            };
+        };
+    };
     save: {
         parameters: {
             query?: never;
@@ -3689,6 +3946,55 @@ export interface operations {
             };
         };
     };
+    settle: {
+        parameters: {
+            query: {
+                group: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OfferView"];
+                };
+            };
+        };
+    };
+    space: {
+        parameters: {
+            query: {
+                initiator: string;
+                at?: number | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SpaceView"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query?: never;
@@ -3736,6 +4042,30 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["PreviewView"];
+                };
+            };
+        };
+    };
+    where: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FoundView"][];
                 };
             };
         };

@@ -14,8 +14,8 @@ import java.util.stream.Collectors;
  * registers of the library have 32.
  */
 public enum Protocol {
-    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 1, 180, 150, 4096, 256),
-    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 20, 20, 0, 1),
+    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 1, 180, 150, 4096, 256, 2),
+    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 20, 20, 0, 1, 2),
     AHB_LITE(
             "ahb-lite",
             "AHB-Lite",
@@ -25,9 +25,10 @@ public enum Protocol {
             70,
             60,
             1024,
-            1024),
-    APB("apb", "APB", List.of(32), true, 1, 30, 35, 0, 1),
-    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 0, 20, 20, 0, 1);
+            1024,
+            2),
+    APB("apb", "APB", List.of(32), true, 1, 30, 35, 0, 1, 2),
+    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 0, 20, 20, 0, 1, 1);
 
     private final String word;
     private final String title;
@@ -38,6 +39,7 @@ public enum Protocol {
     final int adapterFlipFlops;
     private final long burstBoundaryBytes;
     private final int longestBurst;
+    private final int readCycles;
 
     Protocol(
             String word,
@@ -48,7 +50,8 @@ public enum Protocol {
             int adapterLookupTables,
             int adapterFlipFlops,
             long burstBoundaryBytes,
-            int longestBurst) {
+            int longestBurst,
+            int readCycles) {
         this.word = word;
         this.title = title;
         this.dataWidths = dataWidths;
@@ -58,6 +61,7 @@ public enum Protocol {
         this.adapterFlipFlops = adapterFlipFlops;
         this.burstBoundaryBytes = burstBoundaryBytes;
         this.longestBurst = longestBurst;
+        this.readCycles = readCycles;
     }
 
     public static Optional<Protocol> of(String word) {
@@ -90,6 +94,15 @@ public enum Protocol {
     /** Most transfers of a burst; 1 where there are none. */
     public int longestBurst() {
         return longestBurst;
+    }
+
+    /**
+     * Fewest clock cycles of a single read: an address and a data handshake on AXI (Arm IHI 0022, A3.2), address and data
+     * phase on AHB (Arm IHI 0033, 3.1), setup and access phase on APB (Arm IHI 0024, 3.2), one cycle on Wishbone, whose
+     * acknowledge may come in the cycle of the request (Wishbone B4, 3.1.3).
+     */
+    public int readCycles() {
+        return readCycles;
     }
 
     /** What a person calls it. */

@@ -193,6 +193,10 @@ public final class BlockShape {
                                 present(form.writable()),
                                 (int) number(form.dataWidth(), 0),
                                 Math.max(1, (int) number(form.burst(), 1)),
+                                number(
+                                        form.waits(),
+                                        form.usage() == BusInterfaceType.Usage.MEMORY ? 1 : 0),
+                                number(form.nextWaits(), 0),
                                 place(form)));
             }
         }

@@ -51,4 +51,9 @@ public record Register(RegisterType type, long offset, int width, long reset, in
         }
         return within % stride() < width / 8 ? (int) (within / stride()) : -1;
     }
+
+    /** Byte offset of one of a row. */
+    public long offset(int index) {
+        return offset + (long) index * stride();
+    }
 }

@@ -12,6 +12,8 @@ import polymetron.library.Role;
  * @param isWritable whether stores change what lies behind a target
  * @param dataWidth bits of a transfer
  * @param burst longest burst of an initiator in transfers; 1 for single transfers
+ * @param waits cycles that a target takes before it answers, beyond what the protocol takes
+ * @param nextWaits the same for each further transfer of a burst
  * @param place where a target always is, or what an initiator passes on to its bus; null for anywhere
  */
 public record SizedInterface(
@@ -20,6 +22,8 @@ public record SizedInterface(
         boolean isWritable,
         int dataWidth,
         int burst,
+        long waits,
+        long nextWaits,
         AddressRange place) {
     public String name() {
         return type.name();
@@ -54,6 +58,7 @@ public record SizedInterface(
 
     /** The same interface with another size, in bytes. */
     public SizedInterface withSize(long bytes) {
-        return new SizedInterface(type, bytes, isWritable, dataWidth, burst, place);
+        return new SizedInterface(
+                type, bytes, isWritable, dataWidth, burst, waits, nextWaits, place);
     }
 }

@@ -2,6 +2,7 @@ package polymetron.finding;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -10,61 +11,107 @@ import polymetron.platform.Acceptance;
 
 /** Runs every rule and ranks what they find. */
 public final class Checks {
-    private static final List<Rule> RULES =
-            List.of(
-                    new DanglingReferenceRule(),
-                    new ParameterRule(),
-                    new OverlapRule(),
-                    new MisalignedRule(),
-                    new OutsideBusRule(),
-                    new UnplacedRule(),
-                    new UnreachedTargetRule(),
-                    new NoMemoryRule(),
-                    new OneInitiatorRule(),
-                    new BridgeLoopRule(),
-                    new BridgeOpenRule(),
-                    new VectorRule(),
-                    new NoClockRule(),
-                    new NoResetRule(),
-                    new ClockLimitRule(),
-                    new StreamSharedSinkRule(),
-                    new StreamWidthRule(),
-                    new StreamClockRule(),
-                    new StreamMarksRule(),
-                    new StreamSamplesRule(),
-                    new OpenStreamRule(),
-                    new BurstBoundaryRule(),
-                    new SharedPageRule(),
-                    new FixedPlaceRule(),
-                    new HardBlockRule(),
-                    new PllLimitsRule(),
-                    new FitRule(),
-                    new CloseFitRule(),
-                    new OpenInterruptRule(),
-                    new MissingInputRule(),
-                    new SharedInputRule(),
-                    new OpenOutwardRule(),
-                    new PartMismatchRule(),
-                    new PinRule(),
-                    new ReservedPinRule(),
-                    new BoardPinRule(),
-                    new ReservedNameRule(),
-                    new AliasRule(),
-                    new BaudRule(),
-                    new BusTimesRule(),
-                    new RateOffRule(),
-                    new ClockWishRule(),
-                    new LostEdgeRule(),
-                    new UnusedDomainRule());
+    private static final Map<Step, List<Rule>> BY_STEP = new EnumMap<>(Step.class);
+    private static final List<Rule> RULES = new ArrayList<>();
+    private static final Map<String, Rule> BY_ID = new HashMap<>();
+    private static final Map<String, Step> STEPS = new HashMap<>();
+
+    static {
+        BY_STEP.put(
+                Step.COMPOSE,
+                List.of(
+                        new DanglingReferenceRule(),
+                        new ParameterRule(),
+                        new NoMemoryRule(),
+                        new OneInitiatorRule(),
+                        new BridgeLoopRule(),
+                        new BridgeOpenRule(),
+                        new HardBlockRule(),
+                        new StreamSharedSinkRule(),
+                        new StreamWidthRule(),
+                        new StreamClockRule(),
+                        new StreamMarksRule(),
+                        new StreamSamplesRule(),
+                        new OpenStreamRule(),
+                        new UnreachedTargetRule()));
+        BY_STEP.put(
+                Step.ADDRESSES,
+                List.of(
+                        new OverlapRule(),
+                        new MisalignedRule(),
+                        new OutsideBusRule(),
+                        new UnplacedRule(),
+                        new VectorRule(),
+                        new BurstBoundaryRule(),
+                        new SharedPageRule(),
+                        new FixedPlaceRule(),
+                        new AliasRule()));
+        BY_STEP.put(
+                Step.INTERRUPTS,
+                List.of(
+                        new OpenInterruptRule(),
+                        new MissingInputRule(),
+                        new SharedInputRule(),
+                        new LostEdgeRule()));
+        BY_STEP.put(
+                Step.CLOCKS,
+                List.of(
+                        new NoClockRule(),
+                        new NoResetRule(),
+                        new ClockLimitRule(),
+                        new PllLimitsRule(),
+                        new BaudRule(),
+                        new BusTimesRule(),
+                        new RateOffRule(),
+                        new ClockWishRule(),
+                        new UnusedDomainRule()));
+        BY_STEP.put(
+                Step.PINS,
+                List.of(
+                        new OpenOutwardRule(),
+                        new PartMismatchRule(),
+                        new PinRule(),
+                        new ReservedPinRule(),
+                        new BoardPinRule()));
+        BY_STEP.put(Step.FIT, List.of(new FitRule(), new CloseFitRule()));
+        BY_STEP.put(Step.HAND_OFF, List.of(new ReservedNameRule()));
+        BY_STEP.forEach(
+                (step, rules) -> {
+                    for (Rule rule : rules) {
+                        RULES.add(rule);
+                        BY_ID.put(rule.id(), rule);
+                        STEPS.put(rule.id(), step);
+                    }
+                });
+    }
 
     private Checks() {}
 
-    /** All rules, in the order in which they matter. */
+    /** All rules, in the order of the steps that they stand in the way of. */
     public static List<Rule> rules() {
-        return RULES;
+        return List.copyOf(RULES);
     }
 
-    /** All findings: errors first, then warnings and notes, accepted ones last; each group in rule order. */
+    /**
+     * @throws IllegalArgumentException when there is no rule of that identity
+     */
+    public static Rule rule(String id) {
+        Rule rule = BY_ID.get(id);
+        if (rule == null) {
+            throw new IllegalArgumentException("there is no rule " + id);
+        }
+        return rule;
+    }
+
+    /** The step of the job that the findings of a rule stand in the way of. */
+    public static Step step(String id) {
+        return STEPS.get(id);
+    }
+
+    /**
+     * All findings: errors first, then warnings and notes, accepted ones last; those that stand in the way of an earlier
+     * step before those of a later one.
+     */
     public static List<Finding> run(ElaboratedPlatform platform) {
         Map<String, Acceptance> accepted = new HashMap<>();
         platform.platform()

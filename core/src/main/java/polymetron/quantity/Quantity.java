@@ -44,6 +44,15 @@ public final class Quantity {
         return number + " " + prefix + unit;
     }
 
+    /** With three digits, for what is an estimate: {@code 48 MB/s}. */
+    public static String rough(double value, String unit) {
+        double rounded =
+                value == 0 || Double.isNaN(value) || Double.isInfinite(value)
+                        ? value
+                        : new BigDecimal(value).round(new MathContext(3)).doubleValue();
+        return format(rounded, unit);
+    }
+
     /** An error in millionths, or in percent from a tenth of one on: {@code exact}, {@code +12 ppm}. */
     public static String error(double ppm) {
         if (ppm == 0) {

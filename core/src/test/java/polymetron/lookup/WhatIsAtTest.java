@@ -65,7 +65,7 @@ final class WhatIsAtTest {
                             .filter(each -> each.range().contains(address))
                             .findFirst()
                             .orElseThrow();
-            assertThat(row.cells().getFirst()).containsExactlyElementsOf(there);
+            assertThat(row.cells().getFirst().targets()).containsExactlyElementsOf(there);
         }
         for (int at = 1; at < rows.size(); at++) {
             assertThat(rows.get(at).range().base()).isEqualTo(rows.get(at - 1).range().last() + 1);

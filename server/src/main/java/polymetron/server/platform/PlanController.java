@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -28,7 +29,9 @@ import polymetron.elaborate.Elaborator;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.finding.Consequences;
+import polymetron.finding.FixAll;
 import polymetron.library.BlockType;
+import polymetron.library.Field;
 import polymetron.library.Recipe;
 import polymetron.library.Vlnv;
 import polymetron.lookup.Place;
@@ -36,7 +39,6 @@ import polymetron.lookup.WhatIsAt;
 import polymetron.paste.BlocksText;
 import polymetron.paste.PasteEdits;
 import polymetron.placement.Placement;
-import polymetron.placement.PlacementPlan;
 import polymetron.platform.Names;
 import polymetron.platform.Platform;
 import polymetron.server.store.Elaborations;
@@ -201,6 +203,27 @@ final class PlanController {
                 !off.contains(line.key()) && !line.edits().isEmpty(),
                 line.choices().stream().map(Proposal.Choice::label).toList(),
                 chosen.get(line.key()));
+    }
+
+    /** Settles all findings of a group, one after the other, as one edit to look at. */
+    @GetMapping("/api/platforms/{id}/settle")
+    OfferView settle(@PathVariable UUID id, @RequestParam String group) {
+        StoredPlatform stored = store.read(id);
+        return FixAll.of(libraries.current(), stored.platform(), group)
+                .map(edit -> new OfferView(stored.revision(), words(edit), edit, null))
+                .orElseGet(
+                        () ->
+                                new OfferView(
+                                        stored.revision(),
+                                        "settle these findings",
+                                        null,
+                                        "none of them has a fix that can be applied"));
+    }
+
+    private static String words(Edit edit) {
+        return edit instanceof Edit.Several several
+                ? several.edits().stream().map(Edit::describe).collect(Collectors.joining("; "))
+                : edit.describe();
     }
 
     record EditToTry(Edit edit) {}
@@ -384,46 +407,14 @@ final class PlanController {
                 null);
     }
 
-    record PlacementView(long revision, List<MoveView> moves, List<String> homeless, Edit edit) {}
-
-    record MoveView(String label, @Nullable String from, String to) {}
-
-    /** What placing all ranges again would move; held ranges stay. */
-    @GetMapping("/api/platforms/{id}/placement")
-    PlacementView placement(@PathVariable UUID id) {
-        StoredPlatform stored = store.read(id);
-        List<MoveView> moves = new ArrayList<>();
-        List<String> homeless = new ArrayList<>();
-        List<Edit> edits = new ArrayList<>();
-        for (ElaboratedBus bus : elaborations.of(stored).buses()) {
-            PlacementPlan plan = PlacementPlan.of(bus);
-            plan.moves()
-                    .forEach(
-                            move ->
-                                    moves.add(
-                                            new MoveView(
-                                                    move.target().label(),
-                                                    move.from() == null
-                                                            ? null
-                                                            : move.from().toString(),
-                                                    move.to().toString())));
-            plan.homeless().forEach(target -> homeless.add(target.label()));
-            edits.add(plan.asEdit());
-        }
-        return new PlacementView(
-                stored.revision(),
-                moves,
-                homeless,
-                new Edit.Several("place all ranges again", edits));
-    }
-
     record PlaceView(
             String initiator,
             String label,
             @Nullable String block,
             @Nullable String range,
             @Nullable String offset,
-            List<String> registers) {}
+            List<String> registers,
+            List<String> fields) {}
 
     record PlacesView(String address, List<PlaceView> places) {}
 
@@ -445,6 +436,14 @@ final class PlanController {
                 found ? place.target().label() : null,
                 found ? place.target().range().toString() : null,
                 found ? "+0x%X".formatted(place.offset()) : null,
-                place.hits().stream().map(Place.Hit::name).toList());
+                place.hits().stream().map(Place.Hit::name).toList(),
+                place.hits().stream()
+                        .flatMap(hit -> hit.register().fields().stream())
+                        .map(PlanController::field)
+                        .toList());
+    }
+
+    private static String field(Field field) {
+        return "%s %s".formatted(field.name(), field.bitRange());
     }
 }

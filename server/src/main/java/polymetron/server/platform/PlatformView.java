@@ -24,7 +24,8 @@ public record PlatformView(
         List<String> openSinks,
         List<GroupView> groups,
         List<PartUse> parts,
-        List<FindingView> findings) {
+        List<FindingView> findings,
+        List<FindingGroupView> findingGroups) {
 
     /** A clock domain. */
     public record DomainView(String name, String clock, @Nullable String reset, String frequency) {}
@@ -64,8 +65,17 @@ public record PlatformView(
             List<String> reaches,
             List<String> hidden) {}
 
-    /** A place on a bus: a target, or a gap between targets. */
-    public record SlotView(String base, String last, String size, @Nullable TargetView target) {}
+    /**
+     * A place on a bus: a target, or a gap between targets.
+     *
+     * @param kept what the gap, or a part of it, is kept for; missing for nothing
+     */
+    public record SlotView(
+            String base,
+            String last,
+            String size,
+            @Nullable TargetView target,
+            @Nullable String kept) {}
 
     /**
      * A target.
@@ -74,7 +84,7 @@ public record PlatformView(
      * @param leadsTo bus behind it, for the window of a bridge
      * @param adapters what stands between it and the bus, in words
      * @param seen where somebody sees it through bridges, in words
-     * @param sizable whether its size is a parameter of the block
+     * @param sizeParameter parameter of the block that is its size; missing when the size follows from more
      */
     public record TargetView(
             String block,
@@ -88,7 +98,7 @@ public record PlatformView(
             @Nullable String leadsTo,
             List<String> adapters,
             @Nullable String seen,
-            boolean sizable,
+            @Nullable String sizeParameter,
             @Nullable String base,
             @Nullable String last) {}
 
@@ -170,7 +180,27 @@ public record PlatformView(
             String why,
             boolean acceptable,
             @Nullable String accepted,
+            @Nullable String acceptedBy,
+            @Nullable Long acceptedOn,
+            String group,
             List<FixView> fixes) {}
+
+    /**
+     * Findings with one cause.
+     *
+     * @param key as its findings name it
+     * @param line the cause in words
+     * @param step view in which it is looked at
+     * @param fixable whether each of them can be settled by a fix
+     */
+    public record FindingGroupView(
+            String key,
+            String line,
+            String grade,
+            String step,
+            int count,
+            boolean accepted,
+            boolean fixable) {}
 
     /** A way to settle a finding. */
     public record FixView(String label, polymetron.edit.Edit edit) {}

@@ -28,6 +28,7 @@ import polymetron.elaborate.TargetRange;
 import polymetron.expression.Value;
 import polymetron.finding.Checks;
 import polymetron.finding.Finding;
+import polymetron.finding.FindingGroups;
 import polymetron.finding.Grade;
 import polymetron.finding.Rule;
 import polymetron.group.GroupEdges;
@@ -126,7 +127,20 @@ final class PlatformViews {
                         .openSinks().stream().map(end -> end.ref().toString()).toList(),
                 groups(),
                 board == null ? List.of() : board.parts().stream().map(this::part).toList(),
-                findings.stream().map(PlatformViews::finding).toList());
+                findings.stream().map(PlatformViews::finding).toList(),
+                FindingGroups.of(findings).stream().map(PlatformViews::group).toList());
+    }
+
+    private static PlatformView.FindingGroupView group(FindingGroups.Group group) {
+        Finding first = group.findings().getFirst();
+        return new PlatformView.FindingGroupView(
+                FindingGroups.key(first),
+                group.line(),
+                group.grade().toString(),
+                group.step().toString(),
+                group.findings().size(),
+                first.isAccepted(),
+                group.isFixable());
     }
 
     private static PlatformView.DomainView domain(Domain domain) {
@@ -211,8 +225,18 @@ final class PlatformViews {
                                         Address.format(slot.range().base()),
                                         Address.format(slot.range().last()),
                                         SizeTexts.gap(slot.range()),
-                                        slot.target() == null ? null : target(bus, slot.target())))
+                                        slot.target() == null ? null : target(bus, slot.target()),
+                                        slot.target() == null ? kept(bus, slot.range()) : null))
                 .toList();
+    }
+
+    private static String kept(ElaboratedBus bus, AddressRange gap) {
+        String kept =
+                bus.kept().stream()
+                        .filter(each -> each.range().overlaps(gap))
+                        .map(ElaboratedBus.Kept::what)
+                        .collect(Collectors.joining(", "));
+        return kept.isEmpty() ? null : kept;
     }
 
     private PlatformView.TargetView target(ElaboratedBus bus, TargetRange target) {
@@ -233,7 +257,7 @@ final class PlatformViews {
                 behind == null ? null : behind.bus(),
                 AdapterTexts.of(bus, target.ref()),
                 seen.get(target.ref().toString()),
-                target.block().type().parameter("SIZE").isPresent(),
+                target.form().sizeParameter().orElse(null),
                 target.isPlaced() ? Address.format(target.range().base()) : null,
                 target.isPlaced() ? Address.format(target.range().last()) : null);
     }
@@ -357,6 +381,9 @@ final class PlatformViews {
                 finding.why(),
                 finding.grade() != Grade.ERROR,
                 finding.acceptedReason(),
+                finding.isAccepted() ? finding.acceptance().author() : null,
+                finding.isAccepted() ? finding.acceptance().revision() : null,
+                FindingGroups.key(finding),
                 finding.fixes().stream()
                         .map(fix -> new PlatformView.FixView(fix.label(), fix.edit()))
                         .toList());
