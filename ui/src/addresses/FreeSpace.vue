@@ -48,11 +48,21 @@ async function reserve(): Promise<void> {
             </label>
             <label class="grid text-[13px]">
                 First
-                <input v-model="form.base" class="input w-28 font-mono text-[13px]" spellcheck="false" required />
+                <input
+                    v-model="form.base"
+                    class="input w-28 font-mono text-[13px]"
+                    spellcheck="false"
+                    required
+                />
             </label>
             <label class="grid text-[13px]">
                 Last
-                <input v-model="form.last" class="input w-28 font-mono text-[13px]" spellcheck="false" required />
+                <input
+                    v-model="form.last"
+                    class="input w-28 font-mono text-[13px]"
+                    spellcheck="false"
+                    required
+                />
             </label>
             <label class="grid flex-1 text-[13px]">
                 Kept for

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { answer, client } from '../api/client'
+import { answer, client, type InterruptPortView, type SourceView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
 import InterruptGrid from './InterruptGrid.vue'
@@ -20,6 +20,16 @@ const chosenPort = computed(() =>
         (port) => port.block === chosen.value?.sinkBlock && port.name === chosen.value.sink,
     ),
 )
+
+/** Sources of devices, and other controllers, whose line can go into one: they then come in cascade. */
+function sourcesFor(port: InterruptPortView): SourceView[] {
+    const several = controllers.value.length > 1
+    return (interrupts.value?.sources ?? []).filter(
+        (source) =>
+            source.line === port.line ||
+            (several && source.line === 'external' && source.block !== port.block),
+    )
+}
 
 function driverOf(block: string, name: string): string[] {
     return (interrupts.value?.sources ?? [])
@@ -50,7 +60,7 @@ function driverOf(block: string, name: string): string[] {
                     v-for="port in controllers"
                     :key="`${port.block}.${port.name}`"
                     :port="port"
-                    :sources="interrupts.sources.filter((source) => source.line === port.line)"
+                    :sources="sourcesFor(port)"
                 />
                 <section v-if="lines.length" aria-label="Lines of the harts">
                     <h2 class="heading">At the harts</h2>

@@ -54,10 +54,15 @@ function renumber(event: Event): void {
                 <template v-if="input.priority">
                     <dt class="text-soft">priority register</dt>
                     <dd class="text-right font-mono text-[13px]">{{ input.priority }}</dd>
-                    <dt class="text-soft">enable, bit {{ input.enableBit }} of</dt>
-                    <dd class="text-right font-mono text-[13px]">{{ input.enable }}</dd>
-                    <dt class="text-soft">threshold</dt>
-                    <dd class="text-right font-mono text-[13px]">{{ port.threshold }}</dd>
+                    <template v-for="each in input.contexts" :key="each.context">
+                        <dt v-if="input.contexts.length > 1" class="col-span-2 mt-2 font-semibold">
+                            for {{ each.to }}, context {{ each.context }}
+                        </dt>
+                        <dt class="text-soft">enable, bit {{ input.enableBit }} of</dt>
+                        <dd class="text-right font-mono text-[13px]">{{ each.enable }}</dd>
+                        <dt class="text-soft">threshold</dt>
+                        <dd class="text-right font-mono text-[13px]">{{ each.threshold }}</dd>
+                    </template>
                 </template>
             </dl>
             <p v-if="input?.priority" class="mt-2 text-[13px] text-soft">

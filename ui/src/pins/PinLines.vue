@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { PinLineView } from '../api/client'
+import { computed, ref } from 'vue'
+import type { PinLineView, PinsView } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import PinSettingFields from './PinSettingFields.vue'
 
-const props = defineProps<{ lines: PinLineView[] }>()
+const props = defineProps<{ lines: PinLineView[]; standards: PinsView['standards'] }>()
 const context = usePlatform()
 
 /** Pins of each port, lowest line first. */
@@ -15,6 +16,21 @@ const pins = computed(() => {
     }
     return ports
 })
+
+/** Line whose port is being set. */
+const setting = ref<string>()
+
+/** What differs from nothing pulled, nothing terminated, in a few words. */
+function electrics(line: PinLineView): string {
+    return [
+        line.drive ? `${line.drive} mA` : '',
+        line.slew ?? '',
+        line.pull && line.pull !== 'none' ? `pull ${line.pull}` : '',
+        line.termination && line.termination !== 'none' ? `${line.termination} termination` : '',
+    ]
+        .filter(Boolean)
+        .join(', ')
+}
 
 function portOf(line: PinLineView): string {
     return `${line.block ?? ''}.${line.outward ?? ''}.${line.signal ?? ''}`
@@ -61,44 +77,59 @@ function move(line: PinLineView, event: Event): void {
             </tr>
         </thead>
         <tbody>
-            <tr
-                v-for="line in lines"
-                :key="line.port"
-                :class="line.block && context.selected.value === line.block ? 'bg-accent-soft' : ''"
-            >
-                <td class="border-t border-line px-3 py-0.5">
-                    <button
-                        v-if="line.block"
-                        class="font-mono text-[13px] font-semibold hover:text-accent"
-                        @click="context.selected.value = line.block"
-                    >
-                        {{ line.port }}
-                    </button>
-                    <span v-else class="font-mono text-[13px] font-semibold">{{ line.port }}</span>
-                </td>
-                <td class="border-t border-line px-2 py-0.5 text-[13px] text-soft">{{ line.direction }}</td>
-                <td class="border-t border-line px-2 py-0.5">
-                    <input
-                        v-if="isOpenTo(line)"
-                        class="input w-16 !py-0 font-mono text-[13px]"
-                        :aria-label="`Pin of ${line.port}`"
-                        :value="line.pin ?? ''"
-                        :placeholder="line.pin ? '' : 'no pin'"
-                        @change="move(line, $event)"
-                    />
-                    <span v-else-if="line.pin" class="font-mono text-[13px]">{{ line.pin }}</span>
-                    <span v-else class="tag !border-warn !text-warn">no pin</span>
-                </td>
-                <td class="border-t border-line px-2 py-0.5 text-[13px]">
-                    <template v-if="line.bank"
-                        >{{ line.bank }} <span class="text-soft">{{ line.voltage }}</span></template
-                    >
-                </td>
-                <td class="border-t border-line px-2 py-0.5 font-mono text-[13px]">
-                    {{ line.standard ?? '' }}
-                </td>
-                <td class="border-t border-line px-3 py-0.5 text-[13px] text-soft">{{ line.by }}</td>
-            </tr>
+            <template v-for="line in lines" :key="line.port">
+                <tr :class="line.block && context.selected.value === line.block ? 'bg-accent-soft' : ''">
+                    <td class="border-t border-line px-3 py-0.5">
+                        <button
+                            v-if="line.block"
+                            class="font-mono text-[13px] font-semibold hover:text-accent"
+                            @click="context.selected.value = line.block"
+                        >
+                            {{ line.port }}
+                        </button>
+                        <span v-else class="font-mono text-[13px] font-semibold">{{ line.port }}</span>
+                    </td>
+                    <td class="border-t border-line px-2 py-0.5 text-[13px] text-soft">
+                        {{ line.direction }}
+                    </td>
+                    <td class="border-t border-line px-2 py-0.5">
+                        <input
+                            v-if="isOpenTo(line)"
+                            class="input w-16 !py-0 font-mono text-[13px]"
+                            :aria-label="`Pin of ${line.port}`"
+                            :value="line.pin ?? ''"
+                            :placeholder="line.pin ? '' : 'no pin'"
+                            @change="move(line, $event)"
+                        />
+                        <span v-else-if="line.pin" class="font-mono text-[13px]">{{ line.pin }}</span>
+                        <span v-else class="tag !border-warn !text-warn">no pin</span>
+                    </td>
+                    <td class="border-t border-line px-2 py-0.5 text-[13px]">
+                        <template v-if="line.bank"
+                            >{{ line.bank }} <span class="text-soft">{{ line.voltage }}</span></template
+                        >
+                    </td>
+                    <td class="border-t border-line px-2 py-0.5 font-mono text-[13px]">
+                        <button
+                            v-if="line.block && line.pin"
+                            class="text-left hover:text-accent"
+                            :aria-label="`Set the pins of ${line.port}`"
+                            :aria-expanded="setting === line.port"
+                            @click="setting = setting === line.port ? undefined : line.port"
+                        >
+                            {{ line.standard ?? 'no standard' }}
+                            <span class="block font-sans text-[12px] text-soft">{{ electrics(line) }}</span>
+                        </button>
+                        <template v-else>{{ line.standard ?? '' }}</template>
+                    </td>
+                    <td class="border-t border-line px-3 py-0.5 text-[13px] text-soft">{{ line.by }}</td>
+                </tr>
+                <tr v-if="setting === line.port">
+                    <td colspan="6" class="bg-paper">
+                        <PinSettingFields :line="line" :standards="standards" />
+                    </td>
+                </tr>
+            </template>
         </tbody>
     </table>
 </template>

@@ -102,7 +102,7 @@ async function read(event: Event): Promise<void> {
                         @change="read"
                     />
                 </div>
-                <PinLines :lines="pins.lines" />
+                <PinLines :standards="pins.standards" :lines="pins.lines" />
             </section>
             <PackageMap :banks="pins.banks" :device="pins.device" />
         </div>

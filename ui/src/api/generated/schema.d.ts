@@ -1776,12 +1776,18 @@ export interface components {
             byHand: boolean;
             direction: string;
             /** Format: int32 */
+            drive: number;
+            /** Format: int32 */
             line: number;
             outward: string;
             pin: string;
             port: string;
+            pull: string;
+            set: components["schemas"]["PinSetting"];
             signal: string;
+            slew: string;
             standard: string;
+            termination: string;
             voltage: string;
         };
         PinPlanView: {
@@ -1817,6 +1823,7 @@ export interface components {
             open: number;
             /** Format: int64 */
             revision: number;
+            standards: components["schemas"]["StandardView"][];
         };
         PlaceView: {
             block?: string | null;
@@ -2271,6 +2278,12 @@ export interface components {
         SseEmitter: {
             /** Format: int64 */
             timeout: number;
+        };
+        StandardView: {
+            differential: boolean;
+            drives: number[];
+            name: string;
+            voltage: string;
         };
         StateView: {
             /** Format: int64 */

@@ -404,7 +404,8 @@ public final class Editor {
         InterruptPort sink =
                 interrupt(platform, edit.sinkBlock(), edit.sink(), InterruptPort.End.SINK, "sink");
         require(
-                source.line().equals(sink.line()),
+                source.line().equals(sink.line())
+                        || source.line().equals("external") && sink.line().equals("device"),
                 "sink",
                 "%s.%s is a %s line and cannot go to %s.%s, which takes %s lines"
                         .formatted(

@@ -52,7 +52,10 @@ public final class Checks {
                         new OpenInterruptRule(),
                         new MissingInputRule(),
                         new SharedInputRule(),
-                        new LostEdgeRule()));
+                        new LostEdgeRule(),
+                        new TriggerRule(),
+                        new CascadeLoopRule(),
+                        new NoHartRule()));
         BY_STEP.put(
                 Step.CLOCKS,
                 List.of(
@@ -72,7 +75,12 @@ public final class Checks {
                         new PartMismatchRule(),
                         new PinRule(),
                         new ReservedPinRule(),
-                        new BoardPinRule()));
+                        new BoardPinRule(),
+                        new PinStandardRule(),
+                        new PinDriveRule(),
+                        new PinPairRule(),
+                        new PinIdleSettingRule(),
+                        new ClockPinRule()));
         BY_STEP.put(Step.FIT, List.of(new FitRule(), new CloseFitRule()));
         BY_STEP.put(Step.HAND_OFF, List.of(new ReservedNameRule()));
         BY_STEP.forEach(

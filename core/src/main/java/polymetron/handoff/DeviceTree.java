@@ -207,7 +207,7 @@ final class DeviceTree implements Exporter {
             line("#interrupt-cells = <1>;");
             line("#address-cells = <0>;");
             line("riscv,ndev = <%s>;", device.block().shape().number("SOURCES"));
-            toHart(device.block(), "external", EXTERNAL);
+            contexts(device.block());
             close();
         }
 
@@ -262,6 +262,29 @@ final class DeviceTree implements Exporter {
                 if (link.source().name().equals(source)) {
                     line("interrupts-extended = <&%s_interrupts %s>;", link.wire().block(), cause);
                 }
+            }
+        }
+
+        /** One entry for each context; a context without a hart has the number that the PLIC's binding gives it. */
+        private void contexts(ElaboratedBlock block) {
+            List<String> entries = new ArrayList<>();
+            for (InterruptLink link : view.platform().interrupts()) {
+                if (link.block() != block || !link.source().type().line().equals("external")) {
+                    continue;
+                }
+                if (!link.isConnected()) {
+                    entries.add("<0xffffffff>");
+                } else if (link.sink().type().line().equals("device")) {
+                    entries.add("<&%s %s>".formatted(link.wire().block(), link.wire().input()));
+                } else {
+                    entries.add("<&%s_interrupts %s>".formatted(link.wire().block(), EXTERNAL));
+                }
+            }
+            while (!entries.isEmpty() && entries.getLast().equals("<0xffffffff>")) {
+                entries.removeLast();
+            }
+            if (!entries.isEmpty()) {
+                line("interrupts-extended = %s;", String.join(", ", entries));
             }
         }
 

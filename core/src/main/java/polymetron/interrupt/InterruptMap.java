@@ -2,9 +2,11 @@ package polymetron.interrupt;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
 import polymetron.address.Address;
 import polymetron.elaborate.ElaboratedBlock;
@@ -29,18 +31,23 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
             Map.of("software", 3, "timer", 7, "external", 11);
     private static final String PLIC = "riscv-plic";
     private static final long PLIC_ENABLE = 0x2000;
+    private static final long PLIC_ENABLES = 0x80;
     private static final long PLIC_THRESHOLD = 0x20_0000;
+    private static final long PLIC_CONTEXT = 0x1000;
+    private static final String EXTERNAL = "external";
 
     /**
      * A port with interrupt inputs.
      *
      * @param inputs sources by input; several where they share one
+     * @param contexts lines of a controller to harts or to another controller, in the order of its contexts
      */
     public record Port(
             ElaboratedBlock block,
             SizedInterrupt port,
             Address controllerBase,
-            TreeMap<Integer, List<InterruptLink>> inputs) {
+            TreeMap<Integer, List<InterruptLink>> inputs,
+            List<InterruptLink> contexts) {
         public InterfaceRef ref() {
             return new InterfaceRef(block.name(), port.name());
         }
@@ -65,14 +72,14 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
             return at(4L * input);
         }
 
-        /** Address of the word with a source's enable bit, for context 0; its bit is the number modulo 32. */
-        public Address enableAddress(int input) {
-            return at(PLIC_ENABLE + input / 32 * 4L);
+        /** Address of the word with a source's enable bit for a context; its bit is the number modulo 32. */
+        public Address enableAddress(int input, int context) {
+            return at(PLIC_ENABLE + PLIC_ENABLES * context + input / 32 * 4L);
         }
 
-        /** Address of the threshold of context 0. */
-        public Address thresholdAddress() {
-            return at(PLIC_THRESHOLD);
+        /** Address of the threshold of a context. */
+        public Address thresholdAddress(int context) {
+            return at(PLIC_THRESHOLD + PLIC_CONTEXT * context);
         }
 
         private Address at(long offset) {
@@ -99,7 +106,8 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
                                                     block,
                                                     port,
                                                     base(software, block),
-                                                    new TreeMap<>());
+                                                    new TreeMap<>(),
+                                                    contexts(platform, block));
                                     ports.put(made.ref(), made);
                                 }
                             }
@@ -121,6 +129,41 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
         List<Port> sorted = new ArrayList<>(ports.values());
         sorted.sort(Comparator.comparing(port -> !port.isNumbered()));
         return new InterruptMap(List.copyOf(sorted), List.copyOf(open));
+    }
+
+    private static List<InterruptLink> contexts(
+            ElaboratedPlatform platform, ElaboratedBlock block) {
+        return platform.interrupts().stream()
+                .filter(link -> link.block() == block)
+                .filter(link -> link.source().type().line().equals(EXTERNAL))
+                .toList();
+    }
+
+    /** The way of an interrupt, from the source through controllers to harts; controllers in a circle are passed once. */
+    public static List<InterruptLink> way(ElaboratedPlatform platform, InterruptLink from) {
+        List<InterruptLink> way = new ArrayList<>();
+        Set<String> passed = new HashSet<>();
+        InterruptLink at = from;
+        while (at != null && at.isConnected() && passed.add(at.ref().toString())) {
+            way.add(at);
+            boolean onward = at.sink().type().line().equals("device");
+            List<InterruptLink> next =
+                    onward ? contexts(platform, at.sinkBlock()) : List.<InterruptLink>of();
+            at = next.stream().filter(InterruptLink::isConnected).findFirst().orElse(null);
+        }
+        return way;
+    }
+
+    /** Whether the way of an interrupt leads back to a controller that it passed. */
+    public static boolean isCircle(ElaboratedPlatform platform, InterruptLink from) {
+        Set<String> passed = new HashSet<>(Set.of(from.block().name()));
+        for (InterruptLink link : way(platform, from)) {
+            if (link.sink().type().line().equals("device")
+                    && !passed.add(link.sinkBlock().name())) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Where software finds a controller after the PLIC specification; null for anything else. */

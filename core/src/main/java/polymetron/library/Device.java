@@ -88,18 +88,29 @@ public record Device(
             int multiplierSteps,
             int outputDividerMaximum) {}
 
-    /** An I/O standard and the supply voltage that its bank needs. */
-    public record Standard(String name, String voltage, boolean differential) {}
+    /**
+     * An I/O standard and the supply voltage that its bank needs.
+     *
+     * @param drives currents in mA that an output can have, the usual one first; empty where there is no choice
+     */
+    public record Standard(
+            String name, String voltage, boolean differential, List<Integer> drives) {
+        public Standard {
+            drives = Lists.orEmpty(drives);
+        }
+    }
 
     /**
      * Pins that share one supply voltage.
      *
+     * @param paired whether the pins are pairs in the order of the list, the positive one first
      * @param clockPins pins that a clock can come in by
      * @param configurationPins pins that are taken while the device is configured
      */
     public record Bank(
             String name,
             String voltage,
+            boolean paired,
             List<String> pins,
             List<String> clockPins,
             List<String> configurationPins) {
@@ -107,6 +118,16 @@ public record Device(
             pins = Lists.orEmpty(pins);
             clockPins = Lists.orEmpty(clockPins);
             configurationPins = Lists.orEmpty(configurationPins);
+        }
+
+        /** Whether two pins are the positive and the negative one of a pair. */
+        public boolean isPair(String positive, String negative) {
+            int at = pins.indexOf(positive);
+            return paired
+                    && at >= 0
+                    && at % 2 == 0
+                    && at + 1 < pins.size()
+                    && pins.get(at + 1).equals(negative);
         }
     }
 

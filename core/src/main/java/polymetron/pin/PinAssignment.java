@@ -15,12 +15,14 @@ import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.SizedPort;
 import polymetron.library.Board;
 import polymetron.library.Device;
+import polymetron.platform.PinSetting;
 
 /**
  * Pins for lines that have none. The lines of an interface stay together in the bank that has the fewest
  * free pins and still room for all of them, or where the interface has pins already, in the order of the package; the largest interfaces choose first. Pins that
  * the board has something on, and those that are needed while the device is configured, are left alone; pins that can
- * take a clock come last. What has pins keeps them.
+ * take a clock come last. What has pins keeps them. A port that is set to an I/O standard goes to a bank of its voltage, and
+ * the lines of a differential one to pairs of pins, the positive line first.
  *
  * @param given interfaces with the pins that they get
  * @param homeless interfaces that no bank has room for
@@ -47,35 +49,88 @@ public record PinAssignment(List<Given> given, List<String> homeless) {
                         .toList();
         for (OutwardLink link : open) {
             Set<String> own = own(link);
-            Optional<Device.Bank> bank =
+            Optional<Choice> choice =
                     platform.device().banks().stream()
-                            .filter(each -> free(each, taken).size() >= missing(link))
+                            .filter(each -> suits(platform.device(), link, each))
+                            .map(each -> choose(platform.device(), link, each, taken))
+                            .flatMap(Optional::stream)
                             .min(
                                     Comparator.comparing(
-                                                    (Device.Bank each) ->
-                                                            each.pins().stream()
+                                                    (Choice each) ->
+                                                            each.bank().pins().stream()
                                                                     .noneMatch(own::contains))
-                                            .thenComparingInt(each -> free(each, taken).size())
-                                            .thenComparing(Device.Bank::name));
-            if (bank.isEmpty()) {
+                                            .thenComparingInt(
+                                                    each -> free(each.bank(), taken).size())
+                                            .thenComparing(each -> each.bank().name()));
+            if (choice.isEmpty()) {
                 homeless.add(link.ref().toString());
                 continue;
             }
-            List<String> pins = free(bank.get(), taken);
-            TreeMap<String, List<String>> chosen = new TreeMap<>();
-            int next = 0;
-            for (SizedPort port : link.form().ports()) {
-                List<String> has = pins(link, port);
-                List<String> all = new ArrayList<>(has);
-                int more = Math.max(0, port.width() - has.size());
-                all.addAll(pins.subList(next, next + more));
-                chosen.put(port.name(), List.copyOf(all));
-                next += more;
-            }
-            taken.addAll(pins.subList(0, next));
-            given.add(new Given(link, bank.get(), chosen));
+            choice.get().pins().values().forEach(taken::addAll);
+            given.add(new Given(link, choice.get().bank(), choice.get().pins()));
         }
         return new PinAssignment(List.copyOf(given), List.copyOf(homeless));
+    }
+
+    /** Pins of one bank for all ports of an interface. */
+    private record Choice(Device.Bank bank, TreeMap<String, List<String>> pins) {}
+
+    private static Device.Standard standard(Device device, OutwardLink link, SizedPort port) {
+        PinSetting setting =
+                link.binding() == null ? null : link.binding().settings().get(port.name());
+        return setting == null || setting.standard() == null
+                ? null
+                : device.standard(setting.standard()).orElse(null);
+    }
+
+    /** Whether the bank has the voltage of every standard that the ports are set to. */
+    private static boolean suits(Device device, OutwardLink link, Device.Bank bank) {
+        return link.form().ports().stream()
+                .map(port -> standard(device, link, port))
+                .allMatch(each -> each == null || each.voltage().equals(bank.voltage()));
+    }
+
+    /** Pairs are chosen first, because single lines can go anywhere. */
+    private static Optional<Choice> choose(
+            Device device, OutwardLink link, Device.Bank bank, Set<String> taken) {
+        List<String> free = new ArrayList<>(free(bank, taken));
+        TreeMap<String, List<String>> chosen = new TreeMap<>();
+        List<SizedPort> ordered = new ArrayList<>(link.form().ports());
+        ordered.sort(Comparator.comparing((SizedPort port) -> !isDifferential(device, link, port)));
+        for (SizedPort port : ordered) {
+            List<String> all = new ArrayList<>(pins(link, port));
+            while (all.size() < port.width()) {
+                boolean pair = isDifferential(device, link, port) && all.size() % 2 == 0;
+                String positive =
+                        !pair
+                                ? free.stream().findFirst().orElse(null)
+                                : free.stream()
+                                        .filter(pin -> partner(bank, pin, free) != null)
+                                        .findFirst()
+                                        .orElse(null);
+                if (positive == null) {
+                    return Optional.empty();
+                }
+                String negative = pair ? partner(bank, positive, free) : null;
+                all.add(positive);
+                free.remove(positive);
+                if (negative != null) {
+                    all.add(negative);
+                    free.remove(negative);
+                }
+            }
+            chosen.put(port.name(), List.copyOf(all));
+        }
+        return Optional.of(new Choice(bank, chosen));
+    }
+
+    private static boolean isDifferential(Device device, OutwardLink link, SizedPort port) {
+        Device.Standard standard = standard(device, link, port);
+        return standard != null && standard.differential() && port.width() % 2 == 0;
+    }
+
+    private static String partner(Device.Bank bank, String pin, List<String> free) {
+        return free.stream().filter(other -> bank.isPair(pin, other)).findFirst().orElse(null);
     }
 
     /** All of it as one edit. */

@@ -29,7 +29,9 @@ public record PinCsv(Edit edit, List<String> problems) {
      */
     public static String write(ElaboratedPlatform platform, String fingerprint) {
         StringBuilder out =
-                new StringBuilder("port,pin,bank,voltage,direction,standard,by,fingerprint\n");
+                new StringBuilder(
+                        "port,pin,bank,voltage,direction,standard,drive,slew,pull,termination,by,"
+                                + "fingerprint\n");
         for (PinLine line : PinTable.of(platform).lines()) {
             out.append(
                     String.join(
@@ -40,6 +42,10 @@ public record PinCsv(Edit edit, List<String> problems) {
                             line.bank() == null ? "" : line.bank().voltage(),
                             line.direction().toString(),
                             text(line.standard()),
+                            text(line.setting().drive()),
+                            text(line.setting().slew()),
+                            text(line.setting().pull()),
+                            text(line.setting().termination()),
                             line.by(),
                             fingerprint));
             out.append('\n');
@@ -47,8 +53,8 @@ public record PinCsv(Edit edit, List<String> problems) {
         return out.toString();
     }
 
-    private static String text(String value) {
-        return value == null ? "" : value;
+    private static String text(Object value) {
+        return value == null ? "" : value.toString();
     }
 
     /** Reads a table; lines of clocks, resets and board parts have to say what is so anyway. */
@@ -86,16 +92,18 @@ public record PinCsv(Edit edit, List<String> problems) {
                                 "line 1: the first line names the columns; port and pin are"
                                         + " needed"));
             }
+            PinCsvSettings settings = new PinCsvSettings(platform, header, known, problems);
             for (int at = 1; at < lines.size() && problems.size() < MOST_PROBLEMS; at++) {
                 List<String> cells = cells(lines.get(at));
                 if (!lines.get(at).isBlank()) {
+                    settings.line(at + 1, port < cells.size() ? cells.get(port) : "", cells);
                     line(
                             at + 1,
                             port < cells.size() ? cells.get(port) : "",
                             pin < cells.size() ? cells.get(pin) : "");
                 }
             }
-            Edit edit = problems.isEmpty() ? edit() : null;
+            Edit edit = problems.isEmpty() ? edit(settings) : null;
             return problems.isEmpty()
                     ? new PinCsv(edit, List.of())
                     : new PinCsv(null, List.copyOf(problems));
@@ -150,7 +158,7 @@ public record PinCsv(Edit edit, List<String> problems) {
         }
 
         /** One edit for each interface whose pins change; each of its lines needs a pin then. */
-        private Edit edit() {
+        private Edit edit(PinCsvSettings settings) {
             Map<InterfaceRef, TreeMap<String, List<String>>> pins = new LinkedHashMap<>();
             for (PinLine line : known.values()) {
                 boolean changes =
@@ -175,6 +183,7 @@ public record PinCsv(Edit edit, List<String> problems) {
             List<Edit> edits = new ArrayList<>();
             pins.forEach(
                     (ref, ports) -> edits.add(new Edit.BindPins(ref.block(), ref.name(), ports)));
+            edits.addAll(settings.edits(edits));
             return edits.isEmpty() ? null : new Edit.Several("take pins from a table", edits);
         }
     }

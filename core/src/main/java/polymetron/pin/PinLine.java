@@ -3,6 +3,7 @@ package polymetron.pin;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.library.Device;
 import polymetron.library.Direction;
+import polymetron.platform.PinSetting;
 
 /**
  * One line that leaves the chip.
@@ -13,7 +14,7 @@ import polymetron.library.Direction;
  * @param line number of the line within the port
  * @param pin package pin; null as long as it has none
  * @param bank bank of the pin; null when there is no pin, or the device does not have it
- * @param standard I/O standard; null when there is no pin
+ * @param setting what the pin is set to, where known; all null when there is no pin
  * @param by who chose the pin, in words
  * @param byBoard whether the board says where it is, so that it cannot be elsewhere
  */
@@ -25,9 +26,14 @@ public record PinLine(
         Direction direction,
         String pin,
         Device.Bank bank,
-        String standard,
+        PinSetting setting,
         String by,
         boolean byBoard) {
+    /** I/O standard; null when there is no pin. */
+    public String standard() {
+        return setting.standard();
+    }
+
     public boolean isOpen() {
         return pin == null;
     }

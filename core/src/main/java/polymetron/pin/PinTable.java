@@ -13,10 +13,12 @@ import polymetron.elaborate.SizedPort;
 import polymetron.library.Board;
 import polymetron.library.Device;
 import polymetron.library.Direction;
+import polymetron.platform.PinSetting;
 
 /**
- * Every line that leaves the chip, those without a pin first. A pin that was chosen by hand has the single-ended standard
- * of its bank's voltage.
+ * Every line that leaves the chip, those without a pin first. What is not set by hand is as the board part has it; a pin that
+ * was chosen by hand has the single-ended standard of its bank's voltage. An output has the usual current of its standard
+ * and slow edges, as those disturb least; nothing is pulled or terminated in the device.
  *
  * @param lines in that order, then by name
  */
@@ -56,7 +58,8 @@ public record PinTable(List<PinLine> lines) {
                 Direction.IN,
                 pin,
                 bank(platform, pin),
-                standard,
+                new PinSetting(
+                        standard, null, null, PinSetting.Pull.NONE, PinSetting.Termination.NONE),
                 "board",
                 true);
     }
@@ -87,9 +90,28 @@ public record PinTable(List<PinLine> lines) {
                 port.direction(),
                 pin,
                 bank(platform, pin),
-                pin == null ? null : standard,
+                pin == null ? PinSetting.USUAL : setting(platform.device(), link, port, standard),
                 by,
                 link.part() != null);
+    }
+
+    private static PinSetting setting(
+            Device device, OutwardLink link, SizedPort port, String usual) {
+        PinSetting own =
+                link.binding() == null
+                        ? PinSetting.USUAL
+                        : link.binding().settings().getOrDefault(port.name(), PinSetting.USUAL);
+        String standard = own.standard() == null ? usual : own.standard();
+        boolean drives = port.direction() != Direction.IN;
+        Device.Standard form =
+                device == null || standard == null ? null : device.standard(standard).orElse(null);
+        Integer drive = form == null || form.drives().isEmpty() ? null : form.drives().getFirst();
+        return new PinSetting(
+                standard,
+                own.drive() != null || !drives ? own.drive() : drive,
+                own.slew() != null || !drives ? own.slew() : PinSetting.Slew.SLOW,
+                own.pull() == null ? PinSetting.Pull.NONE : own.pull(),
+                own.termination() == null ? PinSetting.Termination.NONE : own.termination());
     }
 
     private static Device.Bank bank(ElaboratedPlatform platform, String pin) {

@@ -14,6 +14,7 @@ import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.TargetRange;
+import polymetron.library.Vlnv;
 import polymetron.outside.Tool;
 import polymetron.platform.Bus;
 
@@ -149,5 +150,51 @@ final class DeviceTreeTest {
         for (var recipe : Shipped.LIBRARY.recipes()) {
             compile(Shipped.elaborate(Shipped.recipe(recipe.name())));
         }
+    }
+
+    /** A context for each hart in order, and a controller in cascade; dtc checks the cells. */
+    @Test
+    void severalHartsAndControllersInCascadeAreToldInOrder() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        ElaboratedPlatform platform =
+                Shipped.elaborate(
+                        editor.apply(
+                                Shipped.demo(),
+                                new Edit.Several(
+                                        null,
+                                        List.of(
+                                                new Edit.SetType(
+                                                        "interrupts",
+                                                        Vlnv.parse(
+                                                                "polymetron:interrupt:interrupt-controller:1.1")),
+                                                new Edit.SetParameter(
+                                                        "interrupts", "CONTEXTS", "2"),
+                                                new Edit.AddBlock(
+                                                        "second", Shipped.CONTROLLER, null),
+                                                new Edit.Attach(
+                                                        "second",
+                                                        "registers",
+                                                        "system",
+                                                        Address.parse("0x2000_0000"),
+                                                        null),
+                                                new Edit.ConnectInterrupt(
+                                                        "second",
+                                                        "external",
+                                                        "interrupts",
+                                                        "inputs",
+                                                        9),
+                                                new Edit.ConnectInterrupt(
+                                                        "interrupts",
+                                                        "external1",
+                                                        "cpu",
+                                                        "external",
+                                                        0),
+                                                new Edit.DisconnectInterrupt(
+                                                        "interrupts", "external")))));
+        compile(platform);
+        String source = file(platform, ".dts");
+        assertThat(source)
+                .contains("interrupts-extended = <0xffffffff>, <&cpu_interrupts 11>;")
+                .contains("interrupts-extended = <&interrupts 9>;");
     }
 }

@@ -2,11 +2,19 @@ package polymetron.interrupt;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
+import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterruptLink;
+import polymetron.finding.Checks;
+import polymetron.finding.Finding;
 import polymetron.interrupt.InterruptMap.Port;
+import polymetron.library.Vlnv;
+import polymetron.lookup.WhereIs;
 import polymetron.platform.Platform;
 
 /** Numbers on both sides, and where software sets them: RISC-V PLIC 1.0.0, memory map; Privileged ISA, mcause. */
@@ -26,9 +34,9 @@ final class InterruptMapTest {
         assertThat(inputs.softwareNumber(1)).isEqualTo(1);
         assertThat(inputs.controllerBase()).hasToString("0x1400_0000");
         assertThat(inputs.priorityAddress(5)).hasToString("0x1400_0014");
-        assertThat(inputs.enableAddress(5)).hasToString("0x1400_2000");
-        assertThat(inputs.enableAddress(33)).hasToString("0x1400_2004");
-        assertThat(inputs.thresholdAddress()).hasToString("0x1420_0000");
+        assertThat(inputs.enableAddress(5, 0)).hasToString("0x1400_2000");
+        assertThat(inputs.enableAddress(33, 0)).hasToString("0x1400_2004");
+        assertThat(inputs.thresholdAddress(0)).hasToString("0x1420_0000");
         assertThat(inputs.unused()).isEqualTo(inputs.port().count() - inputs.inputs().size());
     }
 
@@ -64,5 +72,83 @@ final class InterruptMapTest {
         assertThat(logic.softwareNumber(logic.port().first())).isEqualTo(32);
         assertThat(logic.hardwareLine(logic.port().first())).isZero();
         assertThat(logic.priorityAddress(32)).isNull();
+    }
+
+    private static final Vlnv FOR_SEVERAL =
+            Vlnv.parse("polymetron:interrupt:interrupt-controller:1.1");
+
+    private static Platform with(Edit... edits) {
+        return new Editor(Shipped.LIBRARY)
+                .apply(Shipped.demo(), new Edit.Several(null, List.of(edits)));
+    }
+
+    /**
+     * RISC-V PLIC 1.0.0, memory map: enable bits of context 1 at 0x002080, threshold at 0x201000; the registers of the block
+     * type lie there too.
+     */
+    @Test
+    void everyHartHasItsOwnEnableBitsAndThreshold() {
+        Platform two =
+                with(
+                        new Edit.SetType("interrupts", FOR_SEVERAL),
+                        new Edit.SetParameter("interrupts", "CONTEXTS", "2"),
+                        new Edit.AddBlock("cpu2", Shipped.PROCESSOR, null),
+                        new Edit.ConnectInterrupt(
+                                "interrupts", "external1", "cpu2", "external", 0));
+        Port inputs = port(two, "interrupts.inputs");
+        assertThat(inputs.contexts())
+                .extracting(link -> link.wire().block())
+                .containsExactly("cpu", "cpu2");
+        assertThat(inputs.enableAddress(5, 1)).hasToString("0x1400_2080");
+        assertThat(inputs.thresholdAddress(1)).hasToString("0x1420_1000");
+        assertThat(
+                        WhereIs.find(Shipped.elaborate(two), "interrupts.THRESHOLD1", 9).stream()
+                                .map(found -> Address.format(found.address())))
+                .contains("0x1420_1000");
+        assertThat(
+                        WhereIs.find(Shipped.elaborate(two), "interrupts.enable1", 9).stream()
+                                .map(found -> Address.format(found.address())))
+                .contains("0x1400_2080");
+    }
+
+    @Test
+    void controllersInCascadeLeadToTheHartAndNeverRoundInACircle() {
+        Edit[] cascade = {
+            new Edit.AddBlock("second", Shipped.CONTROLLER, null),
+            new Edit.ConnectInterrupt("console", "irq", "second", "inputs", 3),
+            new Edit.ConnectInterrupt("second", "external", "interrupts", "inputs", 9)
+        };
+        ElaboratedPlatform platform = Shipped.elaborate(with(cascade));
+        InterruptLink console = link(platform, "console.irq");
+        assertThat(InterruptMap.way(platform, console))
+                .extracting(link -> link.wire().block() + " " + link.wire().input())
+                .containsExactly("second 3", "interrupts 9", "cpu 0");
+        assertThat(rules(platform)).doesNotContain("interrupt-circle", "interrupt-without-hart");
+
+        Platform round =
+                new Editor(Shipped.LIBRARY)
+                        .apply(
+                                platform.platform(),
+                                new Edit.ConnectInterrupt(
+                                        "interrupts", "external", "second", "inputs", 4));
+        assertThat(rules(Shipped.elaborate(round))).contains("interrupt-circle");
+
+        Platform nowhere =
+                new Editor(Shipped.LIBRARY)
+                        .apply(
+                                platform.platform(),
+                                new Edit.DisconnectInterrupt("interrupts", "external"));
+        assertThat(rules(Shipped.elaborate(nowhere))).contains("interrupt-without-hart");
+    }
+
+    private static InterruptLink link(ElaboratedPlatform platform, String ref) {
+        return platform.interrupts().stream()
+                .filter(link -> link.ref().toString().equals(ref))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static List<String> rules(ElaboratedPlatform platform) {
+        return Checks.run(platform).stream().map(Finding::rule).toList();
     }
 }

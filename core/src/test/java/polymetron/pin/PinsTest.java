@@ -14,6 +14,8 @@ import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.finding.Checks;
+import polymetron.finding.Finding;
+import polymetron.platform.PinSetting;
 import polymetron.platform.Platform;
 
 final class PinsTest {
@@ -118,5 +120,105 @@ final class PinsTest {
         PinCsv read = PinCsv.read(Shipped.elaborate(open()), table.replace(';', '\n'));
         assertThat(read.edit()).isNull();
         assertThat(read.problems().toString()).contains(says);
+    }
+
+    private static Platform set(Platform platform, PinSetting setting) {
+        return change(platform, new Edit.SetPins("spare", "lines", "value", setting));
+    }
+
+    private static final PinSetting PAIR = new PinSetting("LVDS25", null, null, null, null);
+
+    /** A differential standard takes pairs in a bank of its voltage; a fourth line makes two pairs of three. */
+    @Test
+    void differentialLinesGetPairsInABankOfTheirVoltage() {
+        Platform four = set(change(open(), new Edit.SetParameter("spare", "WIDTH", "4")), PAIR);
+        Platform after = EDITOR.apply(four, PinAssignment.of(Shipped.elaborate(four)).asEdit());
+        ElaboratedPlatform elaborated = Shipped.elaborate(after);
+        List<PinLine> spare =
+                PinTable.of(elaborated).lines().stream()
+                        .filter(line -> line.port().startsWith("spare"))
+                        .sorted((one, other) -> one.line() - other.line())
+                        .toList();
+        for (int at = 0; at < 4; at += 2) {
+            PinLine positive = spare.get(at);
+            assertThat(positive.bank().voltage()).isEqualTo("2.5 V");
+            assertThat(positive.bank().isPair(positive.pin(), spare.get(at + 1).pin())).isTrue();
+        }
+        assertThat(rules(after)).doesNotContain("pin-pair", "pin-standard");
+
+        List<String> pins = spare.stream().map(PinLine::pin).toList();
+        Platform crossed =
+                change(
+                        after,
+                        new Edit.BindPins(
+                                "spare",
+                                "lines",
+                                Map.of(
+                                        "value",
+                                        List.of(
+                                                pins.get(0),
+                                                pins.get(2),
+                                                pins.get(1),
+                                                pins.get(3)))));
+        assertThat(rules(crossed)).contains("pin-pair");
+        // What was set stays with the port when it gets other pins.
+        assertThat(crossed.block("spare").orElseThrow().outward().get("lines").settings())
+                .containsEntry("value", PAIR);
+    }
+
+    @Test
+    void whatThePinOrTheBankCannotDoIsFound() {
+        Platform assigned =
+                EDITOR.apply(open(), PinAssignment.of(Shipped.elaborate(open())).asEdit());
+        assertThat(rules(set(assigned, new PinSetting("LVCMOS99", null, null, null, null))))
+                .contains("pin-standard");
+        String bank =
+                PinTable.of(Shipped.elaborate(assigned)).lines().stream()
+                        .filter(line -> line.port().startsWith("spare"))
+                        .findFirst()
+                        .orElseThrow()
+                        .bank()
+                        .voltage();
+        String wrong = bank.equals("3.3 V") ? "LVCMOS18" : "LVCMOS33";
+        assertThat(rules(set(assigned, new PinSetting(wrong, null, null, null, null))))
+                .contains("pin-standard");
+        assertThat(rules(set(assigned, new PinSetting(null, 7, null, null, null))))
+                .contains("pin-drive");
+        Platform inputs = change(assigned, new Edit.SetParameter("spare", "DIRECTION", "in"));
+        assertThat(rules(set(inputs, new PinSetting(null, null, PinSetting.Slew.FAST, null, null))))
+                .contains("pin-setting-idle");
+        assertThat(rules(assigned)).noneMatch(rule -> rule.startsWith("pin-"));
+    }
+
+    @Test
+    void electricalColumnsAreReadForWholePorts() {
+        Platform assigned =
+                EDITOR.apply(open(), PinAssignment.of(Shipped.elaborate(open())).asEdit());
+        PinCsv read =
+                PinCsv.read(
+                        Shipped.elaborate(assigned),
+                        "port,pin,drive,slew,pull\nspare.value[0],,12,fast,\n"
+                                + "spare.value[1],,12,fast,\n");
+        assertThat(read.problems()).isEmpty();
+        PinLine line =
+                PinTable.of(Shipped.elaborate(EDITOR.apply(assigned, read.edit()))).lines().stream()
+                        .filter(each -> each.port().equals("spare.value[2]"))
+                        .findFirst()
+                        .orElseThrow();
+        assertThat(line.setting().drive()).isEqualTo(12);
+        assertThat(line.setting().slew()).isEqualTo(PinSetting.Slew.FAST);
+        assertThat(
+                        PinCsv.read(
+                                        Shipped.elaborate(assigned),
+                                        "port,pin,drive,pull\nspare.value[0],,many,\n"
+                                                + "spare.value[1],,8,sideways\n")
+                                .problems())
+                .containsExactly(
+                        "line 2: a drive is a number of mA, not 'many'",
+                        "line 3: a pull is none, up, down, keeper, not 'sideways'");
+    }
+
+    private static List<String> rules(Platform platform) {
+        return Checks.run(Shipped.elaborate(platform)).stream().map(Finding::rule).toList();
     }
 }

@@ -17,7 +17,6 @@ public record InterruptsView(
      * @param inputs inputs to show: those in use and some free ones
      * @param hidden further inputs, all free
      * @param unused inputs that nothing drives
-     * @param threshold address of the threshold; missing when software has no such register
      */
     public record InterruptPortView(
             String block,
@@ -27,15 +26,14 @@ public record InterruptsView(
             boolean numbered,
             List<InputView> inputs,
             int hidden,
-            int unused,
-            @Nullable String threshold) {}
+            int unused) {}
 
     /**
      * @param input number in the document, which is what software uses at a controller
      * @param hardware line of the hardware port, from 0
      * @param software what software reads
      * @param priority address of the priority register; missing when there is none
-     * @param enable address of the word with the enable bit; missing when there is none
+     * @param contexts registers of each context; none where the controller is no PLIC
      * @param shared whether several sources drive it
      */
     public record InputView(
@@ -45,8 +43,17 @@ public record InterruptsView(
             boolean exists,
             boolean shared,
             @Nullable String priority,
-            @Nullable String enable,
+            List<ContextView> contexts,
             int enableBit) {}
+
+    /**
+     * Registers of a PLIC for one hart.
+     *
+     * @param to hart or controller that its line goes to
+     * @param enable address of the word with the source's enable bit
+     * @param threshold address of the threshold
+     */
+    public record ContextView(int context, String to, String enable, String threshold) {}
 
     /**
      * @param trigger {@code high}, {@code low} or {@code edge}

@@ -3,10 +3,8 @@ package polymetron.server.interrupt;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeSet;
 import polymetron.address.Address;
 import polymetron.clock.Crossing;
@@ -63,7 +61,7 @@ final class InterruptsViews {
                             port.port().hasInput(input),
                             port.inputs().getOrDefault(input, List.of()).size() > 1,
                             text(port.priorityAddress(input)),
-                            text(port.enableAddress(input)),
+                            contexts(port, input),
                             input % 32));
         }
         int shownThere = (int) shown.stream().filter(port.port()::hasInput).count();
@@ -75,8 +73,23 @@ final class InterruptsViews {
                 port.isNumbered(),
                 inputs,
                 port.port().count() - shownThere,
-                port.unused(),
-                text(port.thresholdAddress()));
+                port.unused());
+    }
+
+    private static List<InterruptsView.ContextView> contexts(InterruptMap.Port port, int input) {
+        List<InterruptsView.ContextView> contexts = new ArrayList<>();
+        if (port.controllerBase() != null) {
+            for (int at = 0; at < port.contexts().size(); at++) {
+                InterruptLink line = port.contexts().get(at);
+                contexts.add(
+                        new InterruptsView.ContextView(
+                                at,
+                                line.isConnected() ? line.wire().block() : "nobody",
+                                port.enableAddress(input, at).toString(),
+                                port.thresholdAddress(at).toString()));
+            }
+        }
+        return contexts;
     }
 
     private static String text(Address address) {
@@ -110,23 +123,12 @@ final class InterruptsViews {
     /** From the source to the hart, through every controller on the way. */
     private String path(InterruptLink link) {
         StringBuilder path = new StringBuilder(link.ref().toString());
-        Set<String> passed = new HashSet<>();
-        InterruptLink at = link;
-        while (at != null && at.isConnected() && passed.add(at.ref().toString())) {
+        for (InterruptLink at : InterruptMap.way(platform, link)) {
             path.append(" → ")
                     .append(at.wire().block())
                     .append(".")
                     .append(at.wire().sink())
                     .append(at.sink().count() > 1 ? " " + at.wire().input() : "");
-            String controller = at.wire().block();
-            boolean onward = at.sink().type().line().equals("device");
-            at =
-                    onward
-                            ? platform.interrupts().stream()
-                                    .filter(each -> each.block().name().equals(controller))
-                                    .findFirst()
-                                    .orElse(null)
-                            : null;
         }
         return path.toString();
     }

@@ -3,6 +3,7 @@ package polymetron.server.pin;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import polymetron.edit.Edit;
+import polymetron.platform.PinSetting;
 
 /**
  * What leaves the chip, and where.
@@ -10,7 +11,20 @@ import polymetron.edit.Edit;
  * @param lines those without a pin first
  */
 public record PinsView(
-        long revision, String device, List<PinBankView> banks, List<PinLineView> lines, int open) {
+        long revision,
+        String device,
+        List<PinBankView> banks,
+        List<StandardView> standards,
+        List<PinLineView> lines,
+        int open) {
+
+    /**
+     * An I/O standard of the device.
+     *
+     * @param drives currents in mA that an output can have, the usual one first
+     */
+    public record StandardView(
+            String name, String voltage, boolean differential, List<Integer> drives) {}
 
     public record PinBankView(String name, String voltage, List<PackagePinView> pins) {}
 
@@ -23,6 +37,7 @@ public record PinsView(
 
     /**
      * @param outward outward interface; missing for a clock or reset of the board
+     * @param set what was set by hand; missing for nothing
      * @param byHand whether its pin can be changed here
      */
     public record PinLineView(
@@ -36,6 +51,11 @@ public record PinsView(
             @Nullable String bank,
             @Nullable String voltage,
             @Nullable String standard,
+            @Nullable Integer drive,
+            @Nullable String slew,
+            @Nullable String pull,
+            @Nullable String termination,
+            @Nullable PinSetting set,
             String by,
             boolean byHand) {}
 

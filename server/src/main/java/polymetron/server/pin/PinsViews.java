@@ -8,6 +8,8 @@ import polymetron.library.Board;
 import polymetron.library.Device;
 import polymetron.pin.PinLine;
 import polymetron.pin.PinTable;
+import polymetron.platform.Outward;
+import polymetron.platform.PinSetting;
 
 /** Makes the view of pins. */
 final class PinsViews {
@@ -43,7 +45,18 @@ final class PinsViews {
                 revision,
                 device == null ? "no device" : device.name(),
                 device == null ? List.of() : device.banks().stream().map(views::bank).toList(),
-                views.table.lines().stream().map(PinsViews::line).toList(),
+                device == null
+                        ? List.of()
+                        : device.standards().stream()
+                                .map(
+                                        each ->
+                                                new PinsView.StandardView(
+                                                        each.name(),
+                                                        each.voltage(),
+                                                        each.differential(),
+                                                        each.drives()))
+                                .toList(),
+                views.table.lines().stream().map(views::line).toList(),
                 views.table.open().size());
     }
 
@@ -71,7 +84,7 @@ final class PinsViews {
                 note);
     }
 
-    private static PinsView.PinLineView line(PinLine line) {
+    private PinsView.PinLineView line(PinLine line) {
         return new PinsView.PinLineView(
                 line.port(),
                 line.ref() == null ? null : line.ref().block(),
@@ -83,7 +96,29 @@ final class PinsViews {
                 line.bank() == null ? null : line.bank().name(),
                 line.bank() == null ? null : line.bank().voltage(),
                 line.standard(),
+                line.setting().drive(),
+                text(line.setting().slew()),
+                text(line.setting().pull()),
+                text(line.setting().termination()),
+                set(line),
                 line.by(),
                 !line.byBoard());
+    }
+
+    private static String text(Object word) {
+        return word == null ? null : word.toString();
+    }
+
+    private PinSetting set(PinLine line) {
+        if (line.ref() == null) {
+            return null;
+        }
+        Outward binding =
+                platform.blockIndex()
+                        .get(line.ref().block())
+                        .block()
+                        .outward()
+                        .get(line.ref().name());
+        return binding == null ? null : binding.settings().get(line.signal());
     }
 }

@@ -1,0 +1,40 @@
+package polymetron.finding;
+
+import java.util.List;
+import java.util.function.Consumer;
+import polymetron.edit.Edit;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.InterruptMap;
+
+/** Controllers in cascade lead back to one that was passed. */
+final class CascadeLoopRule extends PlainRule {
+    CascadeLoopRule() {
+        super(
+                "interrupt-circle",
+                Grade.ERROR,
+                "Interrupt controllers in a circle",
+                "An interrupt would go round and reach no hart.");
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        for (InterruptLink link : platform.interrupts()) {
+            if (link.source().type().line().equals("external")
+                    && link.isConnected()
+                    && InterruptMap.isCircle(platform, link)) {
+                report.accept(
+                        finding(
+                                link.ref(),
+                                "%s leads through controllers back to %s"
+                                        .formatted(link.ref(), link.block().name()),
+                                List.of(
+                                        new Fix(
+                                                "Disconnect %s".formatted(link.ref()),
+                                                new Edit.DisconnectInterrupt(
+                                                        link.block().name(),
+                                                        link.source().name())))));
+            }
+        }
+    }
+}

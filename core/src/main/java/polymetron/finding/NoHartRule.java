@@ -1,0 +1,44 @@
+package polymetron.finding;
+
+import java.util.List;
+import java.util.function.Consumer;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.InterruptMap;
+import polymetron.library.Kind;
+
+/** A source goes into a controller that interrupts nobody. */
+final class NoHartRule extends PlainRule {
+    NoHartRule() {
+        super(
+                "interrupt-without-hart",
+                Grade.WARNING,
+                "Interrupt that reaches no hart",
+                "The source is connected to a controller whose own line goes nowhere, so no"
+                        + " processor is ever interrupted.");
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        for (InterruptLink link : platform.interrupts()) {
+            if (!link.isConnected() || !link.sink().type().line().equals("device")) {
+                continue;
+            }
+            InterruptLink last = InterruptMap.way(platform, link).getLast();
+            boolean lost =
+                    last.sink().type().line().equals("device")
+                            && last.sinkBlock().kind() != Kind.PROCESSOR;
+            if (lost && !InterruptMap.isCircle(platform, link)) {
+                report.accept(
+                        finding(
+                                        link.ref(),
+                                        "%s goes to %s, which interrupts no hart"
+                                                .formatted(link.ref(), last.sinkBlock().name()),
+                                        List.of())
+                                .because(
+                                        "%s interrupts no hart"
+                                                .formatted(last.sinkBlock().name())));
+            }
+        }
+    }
+}
