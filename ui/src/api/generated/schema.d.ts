@@ -1278,6 +1278,13 @@ export interface components {
             subject: string;
             what: string;
         };
+        ContextView: {
+            /** Format: int32 */
+            context: number;
+            enable: string;
+            threshold: string;
+            to: string;
+        };
         Created: {
             id: string;
         };
@@ -1515,7 +1522,7 @@ export interface components {
             reaches: string[];
         };
         InputView: {
-            enable: string;
+            contexts: components["schemas"]["ContextView"][];
             /** Format: int32 */
             enableBit: number;
             exists: boolean;
@@ -1549,7 +1556,6 @@ export interface components {
             line: string;
             name: string;
             numbered: boolean;
-            threshold: string;
             title: string;
             /** Format: int32 */
             unused: number;

@@ -33,7 +33,15 @@ public final class Checks {
                         new StreamMarksRule(),
                         new StreamSamplesRule(),
                         new OpenStreamRule(),
-                        new UnreachedTargetRule()));
+                        new UnreachedTargetRule(),
+                        new HartNumberRule(),
+                        new BusOverloadedRule(),
+                        new BusBusyRule(),
+                        new SharedPriorityRule(),
+                        new EmptyBusRule(),
+                        new LostBurstRule(),
+                        new LostWidthRule(),
+                        new OutdatedAcceptanceRule()));
         BY_STEP.put(
                 Step.ADDRESSES,
                 List.of(
@@ -45,7 +53,11 @@ public final class Checks {
                         new BurstBoundaryRule(),
                         new SharedPageRule(),
                         new FixedPlaceRule(),
-                        new AliasRule()));
+                        new AliasRule(),
+                        new ReservedRangeRule(),
+                        new AddressDiffersRule(),
+                        new EmptyStartRule(),
+                        new SlowFetchRule()));
         BY_STEP.put(
                 Step.INTERRUPTS,
                 List.of(
@@ -67,7 +79,11 @@ public final class Checks {
                         new BusTimesRule(),
                         new RateOffRule(),
                         new ClockWishRule(),
-                        new UnusedDomainRule()));
+                        new ClockCircleRule(),
+                        new EarlyResetRule(),
+                        new UnusedDomainRule(),
+                        new UnusedResetRule(),
+                        new UnusedClockRule()));
         BY_STEP.put(
                 Step.PINS,
                 List.of(
@@ -80,8 +96,9 @@ public final class Checks {
                         new PinDriveRule(),
                         new PinPairRule(),
                         new PinIdleSettingRule(),
-                        new ClockPinRule()));
-        BY_STEP.put(Step.FIT, List.of(new FitRule(), new CloseFitRule()));
+                        new ClockPinRule(),
+                        new NoConsoleRule()));
+        BY_STEP.put(Step.FIT, List.of(new FitRule(), new CloseFitRule(), new WastefulMemoryRule()));
         BY_STEP.put(Step.HAND_OFF, List.of(new ReservedNameRule()));
         BY_STEP.forEach(
                 (step, rules) -> {
@@ -128,6 +145,10 @@ public final class Checks {
         List<Finding> findings = new ArrayList<>();
         for (Rule rule : RULES) {
             rule.check(platform, finding -> findings.add(judge(finding, accepted)));
+        }
+        List<Finding> found = List.copyOf(findings);
+        for (Rule rule : RULES) {
+            rule.conclude(platform, found, finding -> findings.add(judge(finding, accepted)));
         }
         findings.sort(Comparator.comparing(Finding::isAccepted).thenComparing(Finding::grade));
         return List.copyOf(findings);

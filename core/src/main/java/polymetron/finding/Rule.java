@@ -20,6 +20,10 @@ public interface Rule {
     /** Looks at a platform and reports each place where the rule does not hold. */
     void check(ElaboratedPlatform platform, Consumer<Finding> report);
 
+    /** Looks once more when every rule has looked; for what depends on what they found. */
+    default void conclude(
+            ElaboratedPlatform platform, List<Finding> found, Consumer<Finding> report) {}
+
     /** A finding of this rule. */
     default Finding finding(Object subject, String what, List<Fix> fixes) {
         return new Finding(

@@ -18,6 +18,7 @@ public record Proposal(
 
     /** Sorts of loose ends, in the order in which they are tied. */
     public enum Kind {
+        PARAMETER("parameter"),
         DOMAIN("clock domain"),
         CLOCK("clock"),
         RESET("reset"),

@@ -35,6 +35,7 @@ public record WiringPlan(List<Proposal> proposals) {
         ClockLines clocks = new ClockLines(draft);
         BusLines buses = new BusLines(draft);
         AttachmentLines attachments = new AttachmentLines(draft);
+        new HartLines(draft).plan();
         clocks.madeClocks(true);
         clocks.firstDomain();
         clocks.clocksAndResets();

@@ -16,7 +16,9 @@ import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
+import polymetron.interrupt.InterruptMapTest;
 import polymetron.library.Vlnv;
+import polymetron.pin.PinsTest;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
 import polymetron.platform.Platform;
@@ -91,6 +93,120 @@ final class ChecksTest {
 
     /** Each way to break the demo, and the finding that has to come of it. */
     static Stream<Arguments> breakages() {
+        return Stream.concat(brokenByHand(), brokenCalculations());
+    }
+
+    /** What only the calculations of addresses, clocks and fit bring to light. */
+    private static Stream<Arguments> brokenCalculations() {
+        return Stream.of(
+                breaking(
+                        "range-reserved",
+                        "lamps.registers",
+                        "reserved for the old loader",
+                        new Edit.Reserve(
+                                "system",
+                                "the old loader",
+                                new Address(0x1000_0000L),
+                                new Address(0x10FF_FFFFL))),
+                breaking(
+                        "target-elsewhere",
+                        "shared.port",
+                        "side, at 0x0000_0000 for mover",
+                        slowBus("axi4-lite"),
+                        bridge("slow"),
+                        add("shared", "memory:block-memory"),
+                        new Edit.Attach("shared", "port", "slow", new Address(0), null),
+                        add("mover", "data-movement:dma"),
+                        new Edit.Attach("mover", "reads", "slow", null, null)),
+                breaking(
+                        "bus-overloaded",
+                        "system",
+                        "500 % of the time of system is taken by cpu · data side",
+                        new Edit.SetTraffic("cpu", "data", 500_000_000L)),
+                breaking(
+                        "bus-busy",
+                        "system",
+                        "90 % of the time of system",
+                        new Edit.SetTraffic("cpu", "data", 90_000_000L)),
+                breaking("bus-empty", "slow", "nothing is on bus slow", slowBus("axi4-lite")),
+                breaking(
+                        "priority-shared",
+                        "cpu.instruction",
+                        "both have priority 15 on system",
+                        new Edit.ChangeBus(
+                                new Bus(
+                                        "system",
+                                        "axi4-lite",
+                                        32,
+                                        32,
+                                        "main",
+                                        Bus.Arbitration.BY_PRIORITY,
+                                        null))),
+                breaking(
+                        "hart-number-shared",
+                        "other.HART_ID",
+                        "cpu and other are both hart 0",
+                        add("other", "processor:rv32-small")),
+                breaking(
+                        "burst-lost",
+                        "mover.reads",
+                        "sends bursts of 16, and system has none",
+                        add("mover", "data-movement:dma"),
+                        new Edit.Attach("mover", "reads", "system", null, null)),
+                breaking(
+                        "width-lost",
+                        "mover.reads",
+                        "has 64 bits, and system has 32",
+                        add("mover", "data-movement:dma", set("mover", "WIDTH", "64")),
+                        new Edit.Attach("mover", "reads", "system", null, null)),
+                breaking(
+                        "start-in-empty-memory",
+                        "cpu.RESET_VECTOR",
+                        "cpu starts in chips, which is empty after configuration",
+                        add("chips", "memory:external-memory-controller"),
+                        place("chips", "port", 0x8000_0000L),
+                        set("cpu", "RESET_VECTOR", "'h8000_0000"),
+                        set("cpu", "TRAP_VECTOR", "'h8000_0040")),
+                breaking(
+                        "fetch-slow",
+                        "cpu.instruction",
+                        "cycles for each instruction from store.memory",
+                        add("store", "memory:flash-controller"),
+                        place("store", "memory", 0x8000_0000L),
+                        set("cpu", "RESET_VECTOR", "'h8000_0000"),
+                        set("cpu", "TRAP_VECTOR", "'h8000_0040")),
+                breaking(
+                        "clock-circle",
+                        "fast",
+                        "fast is made by pll.out0, which fast itself drives",
+                        add("pll", "infrastructure:pll"),
+                        new Edit.AddDomain(new ClockDomain("fast", "pll.out0", "reset_button")),
+                        in("pll", "clk", "fast")),
+                breaking(
+                        "reset-before-clock",
+                        "fast",
+                        "fast runs on pll.out0, but leaves its reset with reset_button",
+                        add("pll", "infrastructure:pll", in("pll", "clk", "main")),
+                        new Edit.AddDomain(new ClockDomain("fast", "pll.out0", "reset_button"))),
+                breaking(
+                        "reset-output-unused",
+                        "dog.expired",
+                        "no clock domain is reset by dog.expired",
+                        add("dog", "timer:watchdog")),
+                breaking(
+                        "clock-output-unused",
+                        "pll.out0",
+                        "no clock domain runs on pll.out0",
+                        add("pll", "infrastructure:pll", in("pll", "clk", "main"))),
+                breaking("memory-wasteful", "code", "in blocks for", set("code", "SIZE", "512")),
+                breaking(
+                        "console-missing",
+                        "console",
+                        "is not driven",
+                        new Edit.Unbind("console", "serial")));
+    }
+
+    private static Stream<Arguments> brokenByHand() {
         return Stream.of(
                 breaking(
                         "two-wire-times",
@@ -441,7 +557,11 @@ final class ChecksTest {
                         "dangling-reference",
                         "clock-outside-limits",
                         "stream-shared-sink",
-                        "interrupt-edge-lost"));
+                        "interrupt-edge-lost",
+                        "interrupt-trigger",
+                        "acceptance-outdated"));
+        PinsTest.PROVOKED.forEach(provoked::add);
+        InterruptMapTest.PROVOKED.forEach(provoked::add);
         assertThat(provoked)
                 .containsExactlyInAnyOrderElementsOf(
                         Checks.rules().stream().map(Rule::id).toList());
@@ -530,5 +650,80 @@ final class ChecksTest {
             return;
         }
         assertThat(find(platform, "range-overlap", "lamps.registers").isAccepted()).isFalse();
+    }
+
+    @Test
+    void anAcceptanceComesBackWhenItsSubjectChanges() {
+        Platform busy =
+                EDITOR.apply(Shipped.demo(), new Edit.SetTraffic("cpu", "data", 90_000_000L));
+        Finding finding = find(busy, "bus-busy", "system");
+        Platform accepted =
+                EDITOR.apply(
+                        busy,
+                        new Edit.Accept(
+                                finding.rule(),
+                                finding.subject(),
+                                finding.what(),
+                                "only in the self-test",
+                                "Mira",
+                                12L));
+        Finding now = find(accepted, "bus-busy", "system");
+        assertThat(now.acceptance().author()).isEqualTo("Mira");
+        assertThat(now.acceptance().revision()).isEqualTo(12);
+        assertThat(find(accepted, "acceptance-outdated", "system")).isNull();
+        assertThat(PlatformDocument.read("again", PlatformDocument.write(accepted)))
+                .isEqualTo(accepted);
+
+        Platform busier = EDITOR.apply(accepted, new Edit.SetTraffic("cpu", "data", 95_000_000L));
+        assertThat(find(busier, "bus-busy", "system").isAccepted()).isFalse();
+        Finding outdated = find(busier, "acceptance-outdated", "system");
+        assertThat(outdated.what())
+                .startsWith("accepted by Mira on revision 12 as 'only in the self-test': 90 %");
+        Platform forgotten = EDITOR.apply(busier, outdated.fixes().getFirst().edit());
+        assertThat(find(forgotten, "acceptance-outdated", "system")).isNull();
+    }
+
+    /** One cause is one line, and settling it leaves nothing of it, whatever the places are. */
+    @Test
+    void findingsOfOneCauseAreOneLineAndAreSettledTogether() {
+        List<Edit> edits = new ArrayList<>();
+        for (String block : List.of("lamps", "gain", "service", "console")) {
+            edits.add(place(block, "registers", 0x1000_0000L));
+        }
+        Platform heap = EDITOR.apply(Shipped.demo(), new Edit.Several(null, edits));
+        FindingGroups.Group group =
+                FindingGroups.of(run(heap)).stream()
+                        .filter(each -> each.findings().getFirst().rule().equals("range-overlap"))
+                        .findFirst()
+                        .orElseThrow();
+        assertThat(group.findings()).hasSize(3);
+        assertThat(group.line()).startsWith("Overlapping ranges: ");
+        assertThat(group.step()).isEqualTo(Step.ADDRESSES);
+        String key = FindingGroups.key(group.findings().getFirst());
+        Platform settled = EDITOR.apply(heap, FixAll.of(Shipped.LIBRARY, heap, key).orElseThrow());
+        assertThat(run(settled)).noneMatch(finding -> FindingGroups.key(finding).equals(key));
+        assertThat(run(settled)).hasSameSizeAs(run(Shipped.demo()));
+    }
+
+    /** Errors before warnings before notes, and within them what blocks an earlier step first. */
+    @Test
+    void whatBlocksTheNextStepComesFirst() {
+        Platform broken =
+                EDITOR.apply(
+                        Shipped.demo(),
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.Unbind("lamps", "lines"),
+                                        new Edit.SetDomain("gain", "clk", null),
+                                        place("lamps", "registers", 0x1000_0000L),
+                                        set("cpu", "RESET_VECTOR", "4 / (3 - 3)"))));
+        List<Step> steps =
+                run(broken).stream()
+                        .filter(finding -> finding.grade() == Grade.ERROR)
+                        .map(finding -> Checks.step(finding.rule()))
+                        .toList();
+        assertThat(steps).isSorted().hasSizeGreaterThan(2);
+        assertThat(Checks.rules()).hasSizeGreaterThanOrEqualTo(60);
     }
 }

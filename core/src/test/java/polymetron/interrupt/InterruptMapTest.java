@@ -2,23 +2,34 @@ package polymetron.interrupt;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
 import polymetron.elaborate.InterruptLink;
 import polymetron.finding.Checks;
 import polymetron.finding.Finding;
 import polymetron.interrupt.InterruptMap.Port;
+import polymetron.library.BlockType;
+import polymetron.library.BlockTypeDocument;
+import polymetron.library.Library;
 import polymetron.library.Vlnv;
 import polymetron.lookup.WhereIs;
 import polymetron.platform.Platform;
 
 /** Numbers on both sides, and where software sets them: RISC-V PLIC 1.0.0, memory map; Privileged ISA, mcause. */
-final class InterruptMapTest {
+public final class InterruptMapTest {
+    /** Rules that the tests here provoke. */
+    public static final List<String> PROVOKED =
+            List.of("interrupt-circle", "interrupt-without-hart");
+
     private static Port port(Platform platform, String ref) {
         return InterruptMap.of(Shipped.elaborate(platform)).ports().stream()
                 .filter(port -> port.ref().toString().equals(ref))
@@ -150,5 +161,39 @@ final class InterruptMapTest {
 
     private static List<String> rules(ElaboratedPlatform platform) {
         return Checks.run(platform).stream().map(Finding::rule).toList();
+    }
+
+    /** An input takes what its gateway or hart can see; a low level would interrupt all the time. */
+    @Test
+    void aSourceSignalsAsItsInputTakes() {
+        String text =
+                new String(Shipped.file("block-types/uart/block-type.json"), StandardCharsets.UTF_8)
+                        .replace("serial:uart:1.0", "serial:low-uart:1.0")
+                        .replace("\"trigger\": \"high\"", "\"trigger\": \"low\"");
+        BlockType low = BlockTypeDocument.read("low-uart.json", text);
+        List<BlockType> types = new ArrayList<>(Shipped.LIBRARY.types());
+        types.add(low);
+        Library library =
+                new Library(
+                        types,
+                        Shipped.LIBRARY.boards(),
+                        Shipped.LIBRARY.devices(),
+                        Shipped.LIBRARY.recipes(),
+                        Map.of());
+        Platform platform =
+                new Editor(library)
+                        .apply(
+                                Shipped.demo(),
+                                new Edit.Several(
+                                        null,
+                                        List.of(
+                                                new Edit.AddBlock("low", low.identity(), null),
+                                                new Edit.ConnectInterrupt(
+                                                        "low", "irq", "interrupts", "inputs", 9))));
+        assertThat(Checks.run(new Elaborator(library).elaborate(platform)))
+                .filteredOn(finding -> finding.rule().equals("interrupt-trigger"))
+                .extracting(Finding::what)
+                .containsExactly(
+                        "low.irq signals by a low level, which interrupts.inputs does not take");
     }
 }

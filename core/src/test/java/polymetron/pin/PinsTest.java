@@ -18,7 +18,11 @@ import polymetron.finding.Finding;
 import polymetron.platform.PinSetting;
 import polymetron.platform.Platform;
 
-final class PinsTest {
+public final class PinsTest {
+    /** Rules that the tests here provoke. */
+    public static final List<String> PROVOKED =
+            List.of("pin-standard", "pin-drive", "pin-pair", "pin-setting-idle", "clock-pin");
+
     private static final Editor EDITOR = new Editor(Shipped.LIBRARY);
 
     private static Platform change(Platform platform, Edit... edits) {

@@ -208,9 +208,10 @@ final class WiringPlanTest {
             assertThat(fitting).as(board.title()).isNotEmpty();
             for (var recipe : fitting) {
                 Platform started = Starter.start(Shipped.LIBRARY, "Test", board.identity(), recipe);
+                // Notes are advice: a recipe may have reasons of its own.
                 assertThat(Checks.run(Shipped.elaborate(started)))
                         .as(recipe.name() + " on " + board.title())
-                        .isEmpty();
+                        .noneMatch(finding -> finding.grade() != polymetron.finding.Grade.NOTE);
             }
         }
     }

@@ -1,0 +1,38 @@
+package polymetron.finding;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.function.Consumer;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.library.ResetOutput;
+
+/** A block makes a reset that no domain takes. */
+final class UnusedResetRule extends PlainRule {
+    UnusedResetRule() {
+        super(
+                "reset-output-unused",
+                Grade.NOTE,
+                "Reset that resets nothing",
+                "A watchdog, say, that resets no domain changes nothing when it fires.");
+    }
+
+    @Override
+    public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Set<String> taken = new HashSet<>();
+        platform.domains().forEach(domain -> taken.add(domain.domain().reset()));
+        for (ElaboratedBlock block : platform.blocks()) {
+            for (ResetOutput output : block.type().resetOutputs()) {
+                String ref = block.name() + "." + output.name();
+                if (!taken.contains(ref)) {
+                    report.accept(
+                            finding(
+                                    ref,
+                                    "no clock domain is reset by %s".formatted(ref),
+                                    List.of()));
+                }
+            }
+        }
+    }
+}
