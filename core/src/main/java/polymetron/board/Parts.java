@@ -2,12 +2,14 @@ package polymetron.board;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.OutwardLink;
+import polymetron.elaborate.SizedOutward;
 import polymetron.elaborate.SizedPort;
 import polymetron.library.Board;
 import polymetron.library.Direction;
@@ -17,6 +19,8 @@ import polymetron.library.Vlnv;
 public final class Parts {
     private final ElaboratedPlatform platform;
     private final Map<String, OutwardLink> takers = new HashMap<>();
+
+    private final Map<SizedOutward, List<Board.Part>> matching = new IdentityHashMap<>();
 
     public Parts(ElaboratedPlatform platform) {
         this.platform = platform;
@@ -34,16 +38,19 @@ public final class Parts {
 
     /** The parts that nobody has taken and that an outward interface can drive as it is. */
     public List<Board.Part> fitting(OutwardLink link) {
-        List<Board.Part> fitting = new ArrayList<>();
-        if (platform.board() != null) {
-            for (Board.Part part : platform.board().parts()) {
-                boolean kind = link.form().type().partKinds().contains(part.kind());
-                if (kind && !takers.containsKey(part.name()) && differences(link, part).isEmpty()) {
-                    fitting.add(part);
-                }
-            }
-        }
-        return fitting;
+        // Blocks of one shape share its outward interfaces, and what fits one fits all.
+        return matching.computeIfAbsent(link.form(), form -> matching(link)).stream()
+                .filter(part -> !takers.containsKey(part.name()))
+                .toList();
+    }
+
+    private List<Board.Part> matching(OutwardLink link) {
+        return platform.board() == null
+                ? List.of()
+                : platform.board().parts().stream()
+                        .filter(part -> link.form().type().partKinds().contains(part.kind()))
+                        .filter(part -> differences(link, part).isEmpty())
+                        .toList();
     }
 
     /** What differs between the ports of an outward interface and a part, in words; empty when they match. */

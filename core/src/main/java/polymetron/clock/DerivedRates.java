@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
@@ -23,13 +24,13 @@ import polymetron.stream.StreamNet;
  */
 public final class DerivedRates {
     private final ElaboratedPlatform platform;
-    private final StreamNet net;
+    private StreamNet net;
     private final Map<InterfaceRef, Double> known = new HashMap<>();
+    private final Map<Same, Double> equal = new HashMap<>();
     private final Set<InterfaceRef> passed = new HashSet<>();
 
     private DerivedRates(ElaboratedPlatform platform) {
         this.platform = platform;
-        this.net = new StreamNet(platform);
     }
 
     /** All rates, by the names of their blocks. */
@@ -54,8 +55,39 @@ public final class DerivedRates {
                 value(block, type.obtained()));
     }
 
+    /** What gives the same rate: blocks of one shape on one clock, as long as no stream comes in. */
+    private record Same(BlockShape shape, Expression formula, long clockHz) {
+        @Override
+        public boolean equals(Object other) {
+            return other instanceof Same that
+                    && shape == that.shape
+                    && formula == that.formula
+                    && clockHz == that.clockHz;
+        }
+
+        @Override
+        public int hashCode() {
+            return 31 * System.identityHashCode(shape)
+                    + 17 * System.identityHashCode(formula)
+                    + Long.hashCode(clockHz);
+        }
+    }
+
     private double value(ElaboratedBlock block, Expression formula) {
-        double clock = platform.frequencyHz(block);
+        long clockHz = platform.frequencyHz(block);
+        if (formula.names().contains("INPUT")) {
+            return worked(block, formula, clockHz);
+        }
+        Same same = new Same(block.shape(), formula, clockHz);
+        Double found = equal.get(same);
+        if (found == null) {
+            found = worked(block, formula, clockHz);
+            equal.put(same, found);
+        }
+        return found;
+    }
+
+    private double worked(ElaboratedBlock block, Expression formula, double clock) {
         double input = formula.names().contains("INPUT") ? inputOf(block) : Double.NaN;
         boolean missing =
                 (clock == 0 && formula.names().contains("CLOCK"))
@@ -86,9 +118,15 @@ public final class DerivedRates {
         return block.shape().streams().stream()
                 .filter(form -> !form.isSource())
                 .findFirst()
-                .flatMap(sink -> net.feeder(new InterfaceRef(block.name(), sink.name())))
+                .flatMap(sink -> net().feeder(new InterfaceRef(block.name(), sink.name())))
                 .map(link -> outputOf(link.block(), link.source()))
                 .orElse(Double.NaN);
+    }
+
+    /** Only what has streams needs to know what feeds what. */
+    private StreamNet net() {
+        net = net == null ? new StreamNet(platform) : net;
+        return net;
     }
 
     private double outputOf(ElaboratedBlock block, SizedStream source) {

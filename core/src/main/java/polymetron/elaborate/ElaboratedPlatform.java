@@ -22,6 +22,7 @@ import polymetron.platform.Platform;
  * @param interrupts every interrupt source
  * @param outward every outward interface
  * @param dangling references that lead nowhere
+ * @param workedOut what followed from it so far
  */
 public record ElaboratedPlatform(
         Platform platform,
@@ -35,7 +36,8 @@ public record ElaboratedPlatform(
         List<StreamLink> streams,
         List<InterruptLink> interrupts,
         List<OutwardLink> outward,
-        List<DanglingReference> dangling) {
+        List<DanglingReference> dangling,
+        WorkedOut workedOut) {
 
     /** The same platform, were it on another device. */
     public ElaboratedPlatform on(Device other) {
@@ -51,7 +53,8 @@ public record ElaboratedPlatform(
                 streams,
                 interrupts,
                 outward,
-                dangling);
+                dangling,
+                new WorkedOut());
     }
 
     public Collection<ElaboratedBlock> blocks() {

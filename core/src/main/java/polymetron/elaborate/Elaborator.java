@@ -126,7 +126,8 @@ public final class Elaborator {
                     streams(),
                     interrupts(),
                     outward(),
-                    List.copyOf(dangling));
+                    List.copyOf(dangling),
+                    new WorkedOut());
         }
 
         private void missing(String subject, String what) {

@@ -5,7 +5,7 @@ import java.util.function.Consumer;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
-import polymetron.interrupt.InterruptMap;
+import polymetron.interrupt.InterruptWays;
 
 /** Controllers in cascade lead back to one that was passed. */
 final class CascadeLoopRule extends PlainRule {
@@ -19,10 +19,11 @@ final class CascadeLoopRule extends PlainRule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        InterruptWays ways = InterruptWays.of(platform);
         for (InterruptLink link : platform.interrupts()) {
             if (link.source().type().line().equals("external")
                     && link.isConnected()
-                    && InterruptMap.isCircle(platform, link)) {
+                    && ways.isCircle(link)) {
                 report.accept(
                         finding(
                                 link.ref(),

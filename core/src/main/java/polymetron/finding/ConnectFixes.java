@@ -9,11 +9,17 @@ import polymetron.interrupt.Sinks;
 
 /** The fixes that lead an interrupt source to a free input. */
 final class ConnectFixes {
+    /** More buttons than this are no help. */
+    private static final int MOST = 3;
+
     private ConnectFixes() {}
 
     static List<Fix> of(Sinks sinks, InterruptLink link) {
         List<Fix> fixes = new ArrayList<>();
         for (Sinks.Sink sink : sinks.forLine(link.source().type().line())) {
+            if (fixes.size() >= MOST) {
+                break;
+            }
             OptionalInt input = sinks.freeInput(sink);
             if (input.isPresent()) {
                 fixes.add(

@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.function.Consumer;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
-import polymetron.interrupt.InterruptMap;
+import polymetron.interrupt.InterruptWays;
 import polymetron.library.Kind;
 
 /** A source goes into a controller that interrupts nobody. */
@@ -20,15 +20,16 @@ final class NoHartRule extends PlainRule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        InterruptWays ways = InterruptWays.of(platform);
         for (InterruptLink link : platform.interrupts()) {
             if (!link.isConnected() || !link.sink().type().line().equals("device")) {
                 continue;
             }
-            InterruptLink last = InterruptMap.way(platform, link).getLast();
+            InterruptLink last = ways.from(link).getLast();
             boolean lost =
                     last.sink().type().line().equals("device")
                             && last.sinkBlock().kind() != Kind.PROCESSOR;
-            if (lost && !InterruptMap.isCircle(platform, link)) {
+            if (lost && !ways.isCircle(link)) {
                 report.accept(
                         finding(
                                         link.ref(),

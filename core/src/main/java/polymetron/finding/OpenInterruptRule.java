@@ -36,8 +36,11 @@ final class OpenInterruptRule implements Rule {
                 report.accept(
                         finding(
                                 link.ref(),
-                                "interrupt %s of %s is not connected"
-                                        .formatted(link.source().name(), link.block().name()),
+                                "interrupt "
+                                        + link.source().name()
+                                        + " of "
+                                        + link.block().name()
+                                        + " is not connected",
                                 ConnectFixes.of(sinks, link)));
             }
         }

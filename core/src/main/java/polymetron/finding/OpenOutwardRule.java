@@ -49,8 +49,10 @@ final class OpenOutwardRule implements Rule {
                 report.accept(
                         finding(
                                 link.ref(),
-                                "%s of %s goes to no board part and no pin"
-                                        .formatted(link.form().type().title(), link.block().name()),
+                                link.form().type().title()
+                                        + " of "
+                                        + link.block().name()
+                                        + " goes to no board part and no pin",
                                 fixes));
             }
         }

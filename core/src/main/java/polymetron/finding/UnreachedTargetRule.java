@@ -1,7 +1,9 @@
 package polymetron.finding;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -44,8 +46,10 @@ final class UnreachedTargetRule implements Rule {
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         Set<InterfaceRef> attached = new HashSet<>();
         Set<InterfaceRef> reached = new HashSet<>();
+        Set<List<TargetRange>> counted = Collections.newSetFromMap(new IdentityHashMap<>());
         for (AddressSpace space : platform.spaces()) {
-            if (!space.initiator().fetches()) {
+            // Initiators of one bus that see the same share the list of it.
+            if (!space.initiator().fetches() && counted.add(space.ranges())) {
                 space.ranges().forEach(target -> reached.add(target.ref()));
             }
         }

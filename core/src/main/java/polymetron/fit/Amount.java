@@ -1,5 +1,6 @@
 package polymetron.fit;
 
+import java.util.Comparator;
 import java.util.List;
 
 /**
@@ -8,7 +9,7 @@ import java.util.List;
  * @param name what it is, such as {@code lookup tables}
  * @param available how many the device has
  * @param uncertaintyPercent how far the sum may be off, either way; 0 for what is counted
- * @param shares who needs how many, the most first
+ * @param shares who needs how many, in any order; asked for, the most comes first
  */
 public record Amount(String name, long available, int uncertaintyPercent, List<Share> shares) {
 
@@ -18,6 +19,14 @@ public record Amount(String name, long available, int uncertaintyPercent, List<S
      * @param block block that it is or belongs to; null for a bus or a clock
      */
     public record Share(String who, String block, long count) {}
+
+    /** Who needs how many, the most first. Sorted when it is asked for, because most who ask want the sum only. */
+    @Override
+    public List<Share> shares() {
+        return shares.stream()
+                .sorted(Comparator.comparingLong(Share::count).reversed().thenComparing(Share::who))
+                .toList();
+    }
 
     public long used() {
         return shares.stream().mapToLong(Share::count).sum();

@@ -33,7 +33,8 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
         if (platform.device() == null) {
             return Optional.empty();
         }
-        return Optional.of(new Counter(platform).fit());
+        return Optional.of(
+                platform.workedOut().once(DeviceFit.class, () -> new Counter(platform).fit()));
     }
 
     public boolean fits() {
@@ -126,15 +127,7 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
         private static Amount amount(
                 String name, long available, boolean estimated, List<Amount.Share> shares) {
             return new Amount(
-                    name,
-                    available,
-                    estimated ? LOGIC_UNCERTAINTY : 0,
-                    shares.stream()
-                            .sorted(
-                                    Comparator.comparingLong(Amount.Share::count)
-                                            .reversed()
-                                            .thenComparing(Amount.Share::who))
-                            .toList());
+                    name, available, estimated ? LOGIC_UNCERTAINTY : 0, List.copyOf(shares));
         }
 
         /** One network for each clock, however many domains it has. */

@@ -49,6 +49,7 @@ public record MemoryFit(Device.MemoryBlock sort, List<MemoryUse> uses, long unit
         Planner planner = new Planner(device, sort);
         List<MemoryUse> uses = new ArrayList<>();
         platform.blocks().stream()
+                .filter(block -> !block.shape().memories().isEmpty())
                 .sorted(Comparator.comparing(ElaboratedBlock::name))
                 .forEach(
                         block ->

@@ -2,11 +2,9 @@ package polymetron.interrupt;
 
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeMap;
 import polymetron.address.Address;
 import polymetron.elaborate.ElaboratedBlock;
@@ -131,39 +129,11 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
         return new InterruptMap(List.copyOf(sorted), List.copyOf(open));
     }
 
-    private static List<InterruptLink> contexts(
-            ElaboratedPlatform platform, ElaboratedBlock block) {
+    static List<InterruptLink> contexts(ElaboratedPlatform platform, ElaboratedBlock block) {
         return platform.interrupts().stream()
                 .filter(link -> link.block() == block)
                 .filter(link -> link.source().type().line().equals(EXTERNAL))
                 .toList();
-    }
-
-    /** The way of an interrupt, from the source through controllers to harts; controllers in a circle are passed once. */
-    public static List<InterruptLink> way(ElaboratedPlatform platform, InterruptLink from) {
-        List<InterruptLink> way = new ArrayList<>();
-        Set<String> passed = new HashSet<>();
-        InterruptLink at = from;
-        while (at != null && at.isConnected() && passed.add(at.ref().toString())) {
-            way.add(at);
-            boolean onward = at.sink().type().line().equals("device");
-            List<InterruptLink> next =
-                    onward ? contexts(platform, at.sinkBlock()) : List.<InterruptLink>of();
-            at = next.stream().filter(InterruptLink::isConnected).findFirst().orElse(null);
-        }
-        return way;
-    }
-
-    /** Whether the way of an interrupt leads back to a controller that it passed. */
-    public static boolean isCircle(ElaboratedPlatform platform, InterruptLink from) {
-        Set<String> passed = new HashSet<>(Set.of(from.block().name()));
-        for (InterruptLink link : way(platform, from)) {
-            if (link.sink().type().line().equals("device")
-                    && !passed.add(link.sinkBlock().name())) {
-                return true;
-            }
-        }
-        return false;
     }
 
     /** Where software finds a controller after the PLIC specification; null for anything else. */

@@ -14,7 +14,7 @@ import polymetron.elaborate.SizedInterrupt;
 
 /** The interrupt inputs of a platform and which of them are taken. */
 public final class Sinks {
-    private final List<Sink> sinks = new ArrayList<>();
+    private final Map<String, List<Sink>> sinks = new HashMap<>();
     private final Map<InterfaceRef, TreeSet<Integer>> taken = new HashMap<>();
 
     /** A port with interrupt inputs. */
@@ -28,7 +28,8 @@ public final class Sinks {
         for (ElaboratedBlock block : platform.blocks()) {
             for (SizedInterrupt port : block.shape().interrupts()) {
                 if (!port.isSource()) {
-                    sinks.add(new Sink(block, port));
+                    sinks.computeIfAbsent(port.type().line(), line -> new ArrayList<>())
+                            .add(new Sink(block, port));
                 }
             }
         }
@@ -44,7 +45,7 @@ public final class Sinks {
 
     /** The ports that take lines of a sort. */
     public List<Sink> forLine(String line) {
-        return sinks.stream().filter(sink -> sink.port().type().line().equals(line)).toList();
+        return sinks.getOrDefault(line, List.of());
     }
 
     /** The lowest input that nothing drives. */

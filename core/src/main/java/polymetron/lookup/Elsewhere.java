@@ -20,6 +20,15 @@ public final class Elsewhere {
     public record Sighting(AddressSpace space, TargetRange target) {}
 
     public Elsewhere(ElaboratedPlatform platform) {
+        // On one bus everybody sees a target at the same address.
+        long buses =
+                platform.spaces().stream()
+                        .map(space -> space.bus() == null ? "" : space.bus().name())
+                        .distinct()
+                        .count();
+        if (buses <= 1) {
+            return;
+        }
         for (AddressSpace space : platform.spaces()) {
             for (TargetRange target : space.ranges()) {
                 sightings

@@ -1,7 +1,6 @@
 package polymetron.pin;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -25,6 +24,10 @@ import polymetron.platform.PinSetting;
 public record PinTable(List<PinLine> lines) {
 
     public static PinTable of(ElaboratedPlatform platform) {
+        return platform.workedOut().once(PinTable.class, () -> make(platform));
+    }
+
+    private static PinTable make(ElaboratedPlatform platform) {
         List<PinLine> lines = new ArrayList<>();
         Set<String> sources = new HashSet<>();
         for (Domain domain : platform.domains()) {
@@ -44,8 +47,10 @@ public record PinTable(List<PinLine> lines) {
                 }
             }
         }
-        lines.sort(Comparator.comparing((PinLine line) -> !line.isOpen()));
-        return new PinTable(List.copyOf(lines));
+        List<PinLine> ordered = new ArrayList<>(lines.size());
+        lines.stream().filter(PinLine::isOpen).forEach(ordered::add);
+        lines.stream().filter(line -> !line.isOpen()).forEach(ordered::add);
+        return new PinTable(List.copyOf(ordered));
     }
 
     private static PinLine source(
@@ -66,7 +71,7 @@ public record PinTable(List<PinLine> lines) {
 
     private static PinLine line(
             ElaboratedPlatform platform, OutwardLink link, SizedPort port, int line) {
-        String name = "%s.%s[%s]".formatted(link.block().name(), port.name(), line);
+        String name = link.block().name() + "." + port.name() + "[" + line + "]";
         String pin = null;
         String standard = null;
         String by = "nobody yet";

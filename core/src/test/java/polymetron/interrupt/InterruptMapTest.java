@@ -131,7 +131,7 @@ public final class InterruptMapTest {
         };
         ElaboratedPlatform platform = Shipped.elaborate(with(cascade));
         InterruptLink console = link(platform, "console.irq");
-        assertThat(InterruptMap.way(platform, console))
+        assertThat(InterruptWays.of(platform).from(console))
                 .extracting(link -> link.wire().block() + " " + link.wire().input())
                 .containsExactly("second 3", "interrupts 9", "cpu 0");
         assertThat(rules(platform)).doesNotContain("interrupt-circle", "interrupt-without-hart");

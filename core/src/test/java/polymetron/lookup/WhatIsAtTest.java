@@ -14,6 +14,7 @@ import polymetron.edit.Editor;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
+import polymetron.platform.Bus;
 import polymetron.platform.Platform;
 
 final class WhatIsAtTest {
@@ -70,5 +71,69 @@ final class WhatIsAtTest {
         for (int at = 1; at < rows.size(); at++) {
             assertThat(rows.get(at).range().base()).isEqualTo(rows.get(at - 1).range().last() + 1);
         }
+    }
+
+    /** Why nothing answers, for each sort of gap. */
+    @Test
+    void aGapSaysWhyNothingAnswers() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        Platform platform =
+                editor.apply(
+                        Shipped.demo(),
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.AddBus(new Bus("slow", "apb", 32, 24, "main")),
+                                        new Edit.AddBlock("bridge", Shipped.BRIDGE, null),
+                                        new Edit.Attach(
+                                                "bridge",
+                                                "window",
+                                                "system",
+                                                new Address(0x4000_0000L),
+                                                null),
+                                        new Edit.Attach("bridge", "behind", "slow", null, null),
+                                        new Edit.Reserve(
+                                                "system",
+                                                "later",
+                                                new Address(0x5000_0000L),
+                                                new Address(0x5000_FFFFL)),
+                                        new Edit.SetReach(
+                                                "cpu", "data", "lamps", "registers", false))));
+        ElaboratedPlatform worked = Shipped.elaborate(platform);
+        long lamps =
+                worked.bus("system").orElseThrow().placed().stream()
+                        .filter(each -> each.block().name().equals("lamps"))
+                        .findFirst()
+                        .orElseThrow()
+                        .range()
+                        .base();
+        assertThat(gap(worked, 0x4000_0800L))
+                .isEqualTo(new Gap(Gap.Sort.BEHIND, "nothing on slow"));
+        assertThat(gap(worked, 0x5000_8000L))
+                .isEqualTo(new Gap(Gap.Sort.KEPT, "reserved for later"));
+        assertThat(gap(worked, lamps)).isEqualTo(new Gap(Gap.Sort.HIDDEN, "lamps hidden"));
+        assertThat(gap(worked, 0x6000_0000L).sort()).isEqualTo(Gap.Sort.FREE);
+    }
+
+    private static Gap gap(ElaboratedPlatform platform, long address) {
+        return AddressRulers.of(platform.spaces()).stream()
+                .filter(row -> row.range().contains(address))
+                .findFirst()
+                .orElseThrow()
+                .cells()
+                .getFirst()
+                .gap();
+    }
+
+    @Test
+    void aRegisterIsFoundByTheBeginningOfItsName() {
+        ElaboratedPlatform demo = Shipped.elaborate(Shipped.demo());
+        assertThat(WhereIs.find(demo, "Console.l", 20))
+                .extracting(WhereIs.Found::name)
+                .containsExactly("console.LCR", "console.LSR");
+        assertThat(WhereIs.find(demo, "console.LSR", 20).getFirst().address())
+                .isEqualTo(0x1000_0014L);
+        assertThat(WhereIs.find(demo, "nowhere", 20)).isEmpty();
+        assertThat(WhereIs.find(demo, "interrupts.priority", 5)).hasSize(5);
     }
 }

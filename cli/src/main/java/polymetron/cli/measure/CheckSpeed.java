@@ -1,6 +1,7 @@
 package polymetron.cli.measure;
 
 import java.util.List;
+import java.util.Locale;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -15,7 +16,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /** Working a platform out and checking it, beside parsing the JSON text of the same document. */
 final class CheckSpeed implements Measurement {
-    private static final List<Integer> SIZES = List.of(25, 100, 300, 1_000);
+    private static final List<Integer> SIZES = List.of(25, 100, 300, 1_000, 3_000);
 
     private final Library library = LibraryLoader.load();
     private final Elaborator elaborator = new Elaborator(library);
@@ -38,10 +39,37 @@ final class CheckSpeed implements Measurement {
             row(table, size, 1);
         }
         row(table, 300, 32);
+        row(table, 1_000, 32);
         return table
                 + "\n"
+                + growth()
                 + "One edit is: apply it, write the document, elaborate, check. Aim: a ratio of at"
                 + " most 5 at 1,000 blocks.\n";
+    }
+
+    /** How the time grows with the number of blocks: the power of n, and what n log n would have. */
+    private String growth() throws Exception {
+        int few = 300;
+        int many = 3_000;
+        Platform small = LargePlatform.of(few);
+        Platform large = LargePlatform.of(many);
+        Repeat.Pair pair =
+                Repeat.inTurns(
+                        20,
+                        30,
+                        () -> Checks.run(elaborator.elaborate(large)),
+                        () -> Checks.run(elaborator.elaborate(small)));
+        double tenfold = Math.log(many / (double) few);
+        return String.format(
+                Locale.ROOT,
+                "From %d to %d blocks, elaborate and check takes %.1f times as long: n to the power"
+                        + " of %.2f. n log n would be %.1f times, n to the power of %.2f.%n%n",
+                few,
+                many,
+                pair.ratio(),
+                Math.log(pair.ratio()) / tenfold,
+                many * Math.log(many) / (few * Math.log(few)),
+                Math.log(many * Math.log(many) / (few * Math.log(few))) / tenfold);
     }
 
     private void row(StringBuilder table, int size, int processors) throws Exception {

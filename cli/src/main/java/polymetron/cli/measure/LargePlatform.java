@@ -13,6 +13,8 @@ final class LargePlatform {
     private static final long TIMERS = 0x4000_0000L;
     private static final long CONTROLLER = 0x0C00_0000L;
 
+    private static final int MOST_SOURCES = 1023;
+
     private LargePlatform() {}
 
     static Platform of(int blocks) {
@@ -43,15 +45,7 @@ final class LargePlatform {
                         case 0 ->
                                 Blocks.memory(
                                         "memory" + number, number / 4 * MEMORY_SIZE, MEMORY_SIZE);
-                        case 1 ->
-                                Blocks.at(
-                                                Blocks.block("console" + number, "serial:uart"),
-                                                "registers",
-                                                page)
-                                        .withInterrupt(
-                                                "irq",
-                                                new InterruptWire(
-                                                        "interrupts", "inputs", ++sources));
+                        case 1 -> console(number, page, ++sources);
                         case 2 ->
                                 Blocks.at(
                                         Blocks.block("lamps" + number, "io:gpio"),
@@ -66,5 +60,14 @@ final class LargePlatform {
             all.add(block);
         }
         return Blocks.platform("Large", all);
+    }
+
+    /** A console; a controller has no more inputs than so many. */
+    private static Block console(int number, long page, int source) {
+        Block console =
+                Blocks.at(Blocks.block("console" + number, "serial:uart"), "registers", page);
+        return source > MOST_SOURCES
+                ? console
+                : console.withInterrupt("irq", new InterruptWire("interrupts", "inputs", source));
     }
 }

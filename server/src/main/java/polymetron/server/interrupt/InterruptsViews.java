@@ -12,6 +12,7 @@ import polymetron.clock.Crossings;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
 import polymetron.interrupt.InterruptMap;
+import polymetron.interrupt.InterruptWays;
 
 /** Makes the view of interrupts. */
 final class InterruptsViews {
@@ -123,7 +124,7 @@ final class InterruptsViews {
     /** From the source to the hart, through every controller on the way. */
     private String path(InterruptLink link) {
         StringBuilder path = new StringBuilder(link.ref().toString());
-        for (InterruptLink at : InterruptMap.way(platform, link)) {
+        for (InterruptLink at : InterruptWays.of(platform).from(link)) {
             path.append(" → ")
                     .append(at.wire().block())
                     .append(".")

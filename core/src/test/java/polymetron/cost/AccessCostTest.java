@@ -1,0 +1,142 @@
+package polymetron.cost;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import polymetron.Shipped;
+import polymetron.address.Address;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.AddressSpace;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.library.Vlnv;
+import polymetron.platform.Bus;
+import polymetron.platform.ClockDomain;
+import polymetron.platform.Platform;
+
+/** Cycles counted by hand from the least ones of each protocol (Arm IHI 0022, IHI 0024; see {@code Protocol}). */
+final class AccessCostTest {
+    private static final Editor EDITOR = new Editor(Shipped.LIBRARY);
+    private static final Vlnv DMA = Vlnv.parse("polymetron:data-movement:dma:1.0");
+    private static final Vlnv PLL = Vlnv.parse("polymetron:infrastructure:pll:1.0");
+
+    private static AccessCost cost(Platform platform, String initiator, String target) {
+        ElaboratedPlatform worked = Shipped.elaborate(platform);
+        AddressSpace space = worked.space(InterfaceRef.parse(initiator)).orElseThrow();
+        return space.ranges().stream()
+                .filter(range -> range.ref().toString().equals(target))
+                .findFirst()
+                .map(range -> AccessCost.of(worked, space, range))
+                .orElseThrow();
+    }
+
+    /** A slow APB bus behind a bridge, with lamps on it. */
+    private static Platform bridged(String domain) {
+        List<Edit> edits = new ArrayList<>();
+        if (!domain.equals("main")) {
+            edits.add(new Edit.AddBlock("pll", PLL, null));
+            edits.add(new Edit.SetDomain("pll", "clk", "main"));
+            edits.add(new Edit.AddDomain(new ClockDomain(domain, "pll.out0", "reset_button")));
+        }
+        edits.add(new Edit.AddBus(new Bus("slow", "apb", 32, 20, domain)));
+        edits.add(new Edit.AddBlock("bridge", Shipped.BRIDGE, null));
+        edits.add(new Edit.SetDomain("bridge", "clk", "main"));
+        edits.add(attach("bridge", "window", "system", 0x4000_0000L));
+        edits.add(new Edit.Attach("bridge", "behind", "slow", null, null));
+        edits.add(new Edit.AddBlock("far", Shipped.GPIO, null));
+        edits.add(new Edit.SetDomain("far", "clk", domain));
+        edits.add(attach("far", "registers", "slow", 0));
+        return EDITOR.apply(Shipped.demo(), new Edit.Several(null, edits));
+    }
+
+    private static Edit attach(String block, String busInterface, String bus, long base) {
+        return new Edit.Attach(block, busInterface, bus, new Address(base), null);
+    }
+
+    @Test
+    void aReadIsTheSumOfWhatIsOnTheWay() {
+        // Two initiators: 1 for the choice; AXI4-Lite 2; the block memory's output register 1.
+        assertThat(cost(Shipped.demo(), "cpu.data", "code.port").cycles()).isEqualTo(4);
+        assertThat(cost(Shipped.demo(), "cpu.data", "console.registers").cycles()).isEqualTo(3);
+        // 1 + 2 on the first bus, 1 through the bridge, 2 for APB, 1 for the adapter to AXI4-Lite.
+        AccessCost far = cost(bridged("main"), "cpu.data", "far.registers");
+        assertThat(far.cycles()).isEqualTo(7);
+        assertThat(far.steps()).hasSize(5);
+    }
+
+    /** What runs on another clock takes as many cycles of the initiator's as the clocks differ. */
+    @Test
+    void cyclesOfASlowerClockCountForMore() {
+        ElaboratedPlatform slow = Shipped.elaborate(bridged("slow"));
+        double ratio =
+                (double) slow.domainIndex().get("main").frequencyHz()
+                        / slow.domainIndex().get("slow").frequencyHz();
+        AccessCost far = cost(bridged("slow"), "cpu.data", "far.registers");
+        // The bridge is on the first clock, so its other side crosses: six cycles of the second.
+        double expected = 1 + 2 + 1 + ratio * (6 + 2 + 1);
+        assertThat(far.cycles()).isEqualTo((long) Math.ceil(expected - 1e-9));
+    }
+
+    @Test
+    void aBurstKeepsThePaceOfTheSlowestPart() {
+        List<Edit> edits = new ArrayList<>();
+        edits.add(new Edit.AddBus(new Bus("wide", "axi4", 32, 32, "main")));
+        edits.add(new Edit.AddBlock("mover", DMA, null));
+        edits.add(new Edit.SetDomain("mover", "clk", "main"));
+        edits.add(new Edit.Attach("mover", "reads", "wide", null, null));
+        edits.add(new Edit.AddBlock("buffer", Shipped.MEMORY, null));
+        edits.add(new Edit.SetDomain("buffer", "clk", "main"));
+        edits.add(attach("buffer", "port", "wide", 0));
+        Platform platform = EDITOR.apply(Shipped.demo(), new Edit.Several(null, edits));
+        AccessCost cost = cost(platform, "mover.reads", "buffer.port");
+        assertThat(cost.nextCycles()).isEqualTo(1);
+        assertThat(cost.burstCycles()).isEqualTo(cost.cycles() + 15);
+
+        Platform lite =
+                EDITOR.apply(
+                        platform, new Edit.ChangeBus(new Bus("wide", "axi4-lite", 32, 32, "main")));
+        assertThat(cost(lite, "mover.reads", "buffer.port").nextCycles()).isEqualTo(2);
+    }
+
+    @Test
+    void whatABusCarriesIsWidthTimesClockByCycles() {
+        Platform platform =
+                EDITOR.apply(Shipped.demo(), new Edit.SetTraffic("cpu", "data", 25_000_000L));
+        ElaboratedPlatform worked = Shipped.elaborate(platform);
+        long hz = worked.domainIndex().get("main").frequencyHz();
+        BusLoad load = BusLoad.of(worked).getFirst();
+        // 4 bytes in 2 cycles.
+        assertThat(load.singlesPerSecond()).isCloseTo(2.0 * hz, within(1.0));
+        assertThat(load.busy()).isCloseTo(25_000_000.0 / (2.0 * hz), within(1e-9));
+        assertThat(load.shares())
+                .extracting(share -> share.initiator().toString())
+                .containsExactly("cpu.data");
+
+        // 16 transfers of 4 bytes in 2 + 15 cycles.
+        Bus bursts = new Bus("system", "axi4", 32, 32, "main");
+        ElaboratedPlatform wide =
+                Shipped.elaborate(EDITOR.apply(Shipped.demo(), new Edit.ChangeBus(bursts)));
+        assertThat(BusLoad.capacity(wide, wide.bus("system").orElseThrow(), 16))
+                .isCloseTo(64.0 * hz / 17, within(1.0));
+    }
+
+    /** Traffic to memory behind a bridge is on both buses. */
+    @Test
+    void trafficIsOnEveryBusOnTheWay() {
+        Platform platform =
+                EDITOR.apply(
+                        bridged("main"),
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.AddBlock("store", Shipped.MEMORY, null),
+                                        attach("store", "port", "slow", 0x4000),
+                                        new Edit.SetTraffic("cpu", "data", 1_000_000L))));
+        assertThat(BusLoad.of(Shipped.elaborate(platform)))
+                .allSatisfy(load -> assertThat(load.shares()).hasSize(1));
+    }
+}
