@@ -67,10 +67,11 @@ final class UnreachedTargetRule implements Rule {
                 if (!isDriven) {
                     report.accept(
                             finding(
-                                    target.ref(),
-                                    "%s is on %s, which no data initiator drives"
-                                            .formatted(target.label(), bus.name()),
-                                    List.of()));
+                                            target.ref(),
+                                            "%s is on %s, which no data initiator drives"
+                                                    .formatted(target.label(), bus.name()),
+                                            List.of())
+                                    .because("no data initiator drives " + bus.name()));
                 } else if (!target.isWindow()
                         && !reached.contains(target.ref())
                         && bus.window().contains(target.range())) {

@@ -205,7 +205,7 @@ final class WalkTest extends BrowserTest {
         assertThat(field("Base of switches")).not().hasValue("0x2000_0000");
         assertThat(field("Base of console")).hasValue(console);
 
-        field("Address to look up").fill(console.substring(0, console.length() - 2) + "14");
+        field("Address or name to look up").fill(console.substring(0, console.length() - 2) + "14");
         assertThat(page.getByText("LSR").first()).isVisible();
         assertThat(summary()).hasText("No findings");
     }
