@@ -25,7 +25,7 @@ function over(event: DragEvent, row: Row, at: number): void {
     const bus = props.rulers.buses[at]
     if (cell && bus && dragging.block !== undefined && takes(cell, at)) {
         event.preventDefault()
-        void hover(context, bus, row.base)
+        hover(context, bus, row.base)
     }
 }
 const offered = (row: Row, at: number): boolean =>

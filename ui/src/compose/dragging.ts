@@ -11,6 +11,10 @@ export const dragging = reactive({
     offer: undefined as OfferView | undefined,
 })
 
+/** What is being asked about the gap under the pointer; a quick drop waits for it. */
+let asking: Promise<void> = Promise.resolve()
+let dropping = false
+
 export function beginDrag(event: DragEvent, block: string, busInterface: string): void {
     event.dataTransfer?.setData('text/plain', block)
     dragging.block = block
@@ -18,13 +22,16 @@ export function beginDrag(event: DragEvent, block: string, busInterface: string)
 }
 
 export function endDrag(): void {
+    if (dropping) {
+        return
+    }
     dragging.block = undefined
     dragging.over = undefined
     dragging.offer = undefined
 }
 
 /** Asks what a drop into a gap would do, so that it can be seen before. */
-export async function hover(context: PlatformContext, bus: string, near: string): Promise<void> {
+export function hover(context: PlatformContext, bus: string, near: string): void {
     const { block, busInterface } = dragging
     const over = `${bus} ${near}`
     if (block === undefined || busInterface === undefined || dragging.over === over) {
@@ -32,11 +39,17 @@ export async function hover(context: PlatformContext, bus: string, near: string)
     }
     dragging.over = over
     dragging.offer = undefined
+    asking = ask(context, over, { block, busInterface, bus, near })
+}
+
+async function ask(
+    context: PlatformContext,
+    over: string,
+    query: { block: string; busInterface: string; bus: string; near: string },
+): Promise<void> {
     try {
         const offer = await answer(
-            client.GET('/api/platforms/{id}/drop', {
-                params: { path: { id: context.id }, query: { block, busInterface, bus, near } },
-            }),
+            client.GET('/api/platforms/{id}/drop', { params: { path: { id: context.id }, query } }),
         )
         if (dragging.over === over) {
             dragging.offer = offer
@@ -47,6 +60,10 @@ export async function hover(context: PlatformContext, bus: string, near: string)
 }
 
 export async function drop(context: PlatformContext): Promise<void> {
+    // The drag ends at once; what was asked is still wanted.
+    dropping = true
+    await asking
+    dropping = false
     const offer = dragging.offer
     endDrag()
     if (offer?.edit) {

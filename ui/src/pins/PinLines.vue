@@ -113,11 +113,11 @@ function move(line: PinLineView, event: Event): void {
                         <button
                             v-if="line.block && line.pin"
                             class="text-left hover:text-accent"
-                            :aria-label="`Set the pins of ${line.port}`"
                             :aria-expanded="setting === line.port"
                             @click="setting = setting === line.port ? undefined : line.port"
                         >
                             {{ line.standard ?? 'no standard' }}
+                            <span class="sr-only">set the pins of {{ line.port }}</span>
                             <span class="block font-sans text-[12px] text-soft">{{ electrics(line) }}</span>
                         </button>
                         <template v-else>{{ line.standard ?? '' }}</template>

@@ -42,6 +42,10 @@ final class FindingsTest extends BrowserTest {
         Locator summary = page.getByTestId("findings-summary");
         assertThat(summary).not().hasText("No findings");
         summary.click();
+        // What follows from one cause is one line at first.
+        for (Locator folded : page.getByText("each of them").all()) {
+            folded.click();
+        }
         Locator finding =
                 page.getByTestId("finding")
                         .filter(new Locator.FilterOptions().setHasText(says))
