@@ -86,12 +86,7 @@ public record BusLoad(
 
     /** Bytes a second that an initiator has to move; 0 when nobody said. */
     private static long traffic(AddressSpace space) {
-        Attachment at =
-                space.initiator()
-                        .block()
-                        .block()
-                        .attachments()
-                        .get(space.initiator().form().name());
+        Attachment at = space.initiator().attachment();
         return at == null || at.traffic() == null ? 0 : at.traffic();
     }
 

@@ -172,13 +172,19 @@ public final class Editor {
                 change(platform, edit.block(), block -> block.withName(name)), edit.block(), name);
     }
 
-    private Platform setPriority(Platform platform, Edit.SetPriority edit) {
-        BusInterfaceType form = busInterface(platform, edit.block(), edit.busInterface());
-        Attachment at = block(platform, edit.block()).attachments().get(edit.busInterface());
+    /** Where an initiator is on a bus. */
+    private Attachment initiator(Platform platform, String block, String name) {
+        BusInterfaceType form = busInterface(platform, block, name);
+        Attachment at = block(platform, block).attachments().get(name);
         require(
                 form.role() == Role.INITIATOR && at != null,
                 "busInterface",
-                "%s.%s is no initiator on a bus".formatted(edit.block(), edit.busInterface()));
+                "%s.%s is no initiator on a bus".formatted(block, name));
+        return at;
+    }
+
+    private Platform setPriority(Platform platform, Edit.SetPriority edit) {
+        Attachment at = initiator(platform, edit.block(), edit.busInterface());
         require(
                 edit.priority() == null
                         || edit.priority() >= 0 && edit.priority() <= Attachment.LAST_PRIORITY,
@@ -193,12 +199,7 @@ public final class Editor {
     }
 
     private Platform setTraffic(Platform platform, Edit.SetTraffic edit) {
-        BusInterfaceType form = busInterface(platform, edit.block(), edit.busInterface());
-        Attachment at = block(platform, edit.block()).attachments().get(edit.busInterface());
-        require(
-                form.role() == Role.INITIATOR && at != null,
-                "busInterface",
-                "%s.%s is no initiator on a bus".formatted(edit.block(), edit.busInterface()));
+        Attachment at = initiator(platform, edit.block(), edit.busInterface());
         require(
                 edit.traffic() == null
                         || edit.traffic() >= 1 && edit.traffic() <= Attachment.MOST_TRAFFIC,

@@ -1,5 +1,7 @@
 package polymetron.elaborate;
 
+import polymetron.platform.Attachment;
+
 /** An initiator on a bus. */
 public record InitiatorPort(ElaboratedBlock block, SizedInterface form) {
     public InterfaceRef ref() {
@@ -11,6 +13,11 @@ public record InitiatorPort(ElaboratedBlock block, SizedInterface form) {
         return form.type().title() == null
                 ? block.name()
                 : block.name() + " · " + form.type().title();
+    }
+
+    /** Where it is on a bus; null when it is on none. */
+    public Attachment attachment() {
+        return block.block().attachments().get(form.name());
     }
 
     /** Whether it only passes on what comes to a bridge. */

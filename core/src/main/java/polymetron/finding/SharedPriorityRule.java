@@ -28,8 +28,7 @@ final class SharedPriorityRule extends PlainRule {
             }
             Map<Integer, InitiatorPort> first = new HashMap<>();
             for (InitiatorPort initiator : bus.initiators()) {
-                Attachment at =
-                        initiator.block().block().attachments().get(initiator.form().name());
+                Attachment at = initiator.attachment();
                 int priority = at.priority() == null ? Attachment.LAST_PRIORITY : at.priority();
                 InitiatorPort other = first.putIfAbsent(priority, initiator);
                 if (other != null) {

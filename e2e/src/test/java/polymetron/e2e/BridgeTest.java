@@ -50,7 +50,7 @@ final class BridgeTest extends BrowserTest {
         page.navigate(path + "/addresses");
         assertThat(page.locator("[data-range=lamps]"))
                 .containsText("cpu · data side sees it at 0x1010_0000");
-        page.getByLabel("Address to look up").fill("0x1010_0004");
+        page.getByLabel("Address or name to look up").fill("0x1010_0004");
         assertThat(page.getByText("OUTPUT").first()).isVisible();
         Browser.assertAccessible(page);
 

@@ -32,12 +32,7 @@ final class SpaceViews {
 
     static SpaceView of(long revision, ElaboratedPlatform platform, AddressSpace space) {
         SpaceViews views = new SpaceViews(platform, space);
-        Attachment at =
-                space.initiator()
-                        .block()
-                        .block()
-                        .attachments()
-                        .get(space.initiator().form().name());
+        Attachment at = space.initiator().attachment();
         return new SpaceView(
                 revision,
                 space.initiator().ref().toString(),

@@ -7,21 +7,46 @@ import java.util.stream.Collectors;
 import polymetron.cost.BusLoad;
 import polymetron.elaborate.ElaboratedPlatform;
 
-/** Bus with little time left. */
-final class BusBusyRule extends PlainRule {
-    BusBusyRule() {
-        super(
+/** What initiators have to move takes too much of a bus's time. */
+final class BusLoadRule extends PlainRule {
+    private final double above;
+    private final double upTo;
+
+    private BusLoadRule(
+            String id, Grade grade, String title, String explanation, double above, double upTo) {
+        super(id, grade, title, explanation);
+        this.above = above;
+        this.upTo = upTo;
+    }
+
+    /** More is to be moved than there is time for. */
+    static BusLoadRule overloaded() {
+        return new BusLoadRule(
+                "bus-overloaded",
+                Grade.ERROR,
+                "Bus that cannot carry what is to be moved",
+                "Buffers fill up and data is lost, or the processor gets no turn. Move less, use"
+                        + " longer bursts, a wider bus or a faster clock, or another bus.",
+                1,
+                Double.POSITIVE_INFINITY);
+    }
+
+    /** There is time, but little is left. */
+    static BusLoadRule busy() {
+        return new BusLoadRule(
                 "bus-busy",
                 Grade.WARNING,
                 "Bus with little time left",
                 "What is said to be moved leaves less than a fifth of the time for processors, and"
-                        + " every access waits for others.");
+                        + " every access waits for others.",
+                0.8,
+                1);
     }
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (BusLoad load : BusLoad.of(platform)) {
-            if (load.busy() > 0.8 && load.busy() <= 1) {
+            if (load.busy() > above && load.busy() <= upTo) {
                 String who =
                         load.shares().stream()
                                 .map(BusLoad.Share::label)
