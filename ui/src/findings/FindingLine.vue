@@ -5,7 +5,7 @@ import type { Edit, FindingView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useAuthor } from './author'
 
-const props = defineProps<{ finding: FindingView; view: string }>()
+const props = defineProps<{ finding: FindingView; step: string; view: string }>()
 const context = usePlatform()
 const router = useRouter()
 const author = useAuthor()
@@ -49,6 +49,7 @@ async function accept(): Promise<void> {
             :class="finding.accepted ? 'text-soft' : finding.grade === 'error' ? 'text-error' : 'text-warn'"
         >
             {{ finding.accepted ? 'accepted' : finding.grade }}
+            <span class="block text-[12px] font-normal text-soft">{{ step }}</span>
         </span>
         <div class="min-w-0">
             <button class="text-left font-medium hover:text-accent" @click="show()">

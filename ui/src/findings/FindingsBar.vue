@@ -119,6 +119,7 @@ function apply(edit: unknown): void {
                             "
                         >
                             {{ group.accepted ? 'accepted' : group.grade }} × {{ group.count }}
+                            <span class="block text-[12px] font-normal text-soft">{{ group.step }}</span>
                         </span>
                         <button
                             class="min-w-0 truncate text-left font-medium hover:text-accent"
@@ -143,6 +144,7 @@ function apply(edit: unknown): void {
                             v-for="finding in group.findings"
                             :key="finding.rule + finding.subject + finding.what"
                             :finding="finding"
+                            :step="group.step"
                             :view="VIEWS[group.step] ?? 'compose'"
                             :class="group.count > 1 ? 'bg-paper' : ''"
                         />
@@ -169,7 +171,7 @@ function apply(edit: unknown): void {
                 <XCircleIcon v-if="worst?.grade === 'error'" class="size-5 text-error" />
                 <ExclamationTriangleIcon v-else-if="worst" class="size-5 text-warn" />
                 <CheckCircleIcon v-else class="size-5 text-accent" />
-                <span data-testid="findings-summary">{{ summary }}</span>
+                <span class="whitespace-nowrap" data-testid="findings-summary">{{ summary }}</span>
             </button>
             <template v-if="worst">
                 <span class="min-w-0 truncate">{{ worst.what }}</span>

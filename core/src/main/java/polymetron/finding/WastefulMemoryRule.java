@@ -35,7 +35,7 @@ final class WastefulMemoryRule extends PlainRule {
                 report.accept(
                         finding(
                                 use.block(),
-                                "%s has %s bits in blocks for %s"
+                                "%s holds %s bits and takes memory blocks for %s"
                                         .formatted(
                                                 use.label(),
                                                 use.memory().bits(),
