@@ -198,7 +198,11 @@ final class ChecksTest {
                         "pll.out0",
                         "no clock domain runs on pll.out0",
                         add("pll", "infrastructure:pll", in("pll", "clk", "main"))),
-                breaking("memory-wasteful", "code", "takes memory blocks for", set("code", "SIZE", "512")),
+                breaking(
+                        "memory-wasteful",
+                        "code",
+                        "takes memory blocks for",
+                        set("code", "SIZE", "512")),
                 breaking(
                         "console-missing",
                         "console",

@@ -18,16 +18,22 @@ final class FindingsGuideTest {
         out.append("Made from the rules by `./polymetron generate`; not by hand. ")
                 .append(rules.size())
                 .append(
-                        " rules, in the order in which\n"
-                                + "they matter. A warning or note can be accepted with a reason;")
+                        " rules, in the order of the\n"
+                            + "steps of the job that they stand in the way of. A warning or note"
+                            + " can be accepted with a reason;")
                 .append(" an error cannot.\n\n")
                 .append(
-                        "| rule | grade | what it looks for | why it matters |\n"
-                                + "|---|---|---|---|\n");
+                        "| step | rule | grade | what it looks for | why it matters |\n"
+                                + "|---|---|---|---|---|\n");
         for (Rule rule : rules) {
             out.append(
-                    "| `%s` | %s | %s | %s |\n"
-                            .formatted(rule.id(), rule.grade(), rule.title(), rule.explanation()));
+                    "| %s | `%s` | %s | %s | %s |\n"
+                            .formatted(
+                                    Checks.step(rule.id()),
+                                    rule.id(),
+                                    rule.grade(),
+                                    rule.title(),
+                                    rule.explanation()));
         }
         return out.toString();
     }

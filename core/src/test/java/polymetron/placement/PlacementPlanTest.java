@@ -230,4 +230,39 @@ final class PlacementPlanTest {
         }
         return editor.apply(Platform.empty("Test", Shipped.BOARD), new Edit.Several(null, edits));
     }
+
+    /** 64 address bits: a range that ends with the last address, and one more in what is left. */
+    @org.junit.jupiter.api.Test
+    void theTopOfTheSpaceIsNoTrouble() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        Address top = new Address(-4096L);
+        Platform platform =
+                editor.apply(
+                        Platform.empty("Test", Shipped.BOARD),
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.AddBus(new Bus("b", "axi4-lite", 32, 64, null)),
+                                        new Edit.AddBlock(
+                                                "m", Shipped.MEMORY, Map.of("SIZE", "4096")),
+                                        new Edit.Attach("m", "port", "b", top, true),
+                                        new Edit.AddBlock(
+                                                "n", Shipped.MEMORY, Map.of("SIZE", "4096")),
+                                        new Edit.Attach("n", "port", "b", null, null))));
+        PlacementPlan plan = PlacementPlan.of(bus(platform));
+        assertThat(plan.homeless()).isEmpty();
+        Platform after = editor.apply(platform, plan.asEdit());
+        // Next to the held one, so that 13 address bits tell all of them apart.
+        AddressRange placed = bus(after).placed().getFirst().range();
+        assertThat(placed).isEqualTo(AddressRange.of(-8192L, 4096));
+        assertThat(bus(after).freeSpace().gaps()).containsExactly(new AddressRange(0, -8193L));
+        RangeEdits edits = new RangeEdits(Shipped.elaborate(after));
+        org.assertj.core.api.Assertions.assertThatThrownBy(
+                        () ->
+                                edits.shift(
+                                        List.of(polymetron.elaborate.InterfaceRef.parse("n.port")),
+                                        Address.parse("8K"),
+                                        true))
+                .hasMessageContaining("would pass 64 bits");
+    }
 }
