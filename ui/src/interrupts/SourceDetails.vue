@@ -21,6 +21,19 @@ function renumber(event: Event): void {
         })
     }
 }
+
+function prioritise(event: Event): void {
+    const text = (event.target as HTMLInputElement).value.trim()
+    const source = props.source
+    if (source && (text === '' || Number.isInteger(Number(text)))) {
+        void context.edit({
+            edit: 'set-interrupt-priority',
+            block: source.block,
+            source: source.name,
+            ...(text === '' ? {} : { priority: Number(text) }),
+        })
+    }
+}
 </script>
 
 <template>
@@ -51,6 +64,17 @@ function renumber(event: Event): void {
                 </dd>
                 <dt class="text-soft">line of the hardware</dt>
                 <dd class="text-right font-mono text-[13px]">{{ input.hardware }}</dd>
+                <dt class="text-soft">priority to give it</dt>
+                <dd>
+                    <input
+                        class="input w-20 text-right font-mono"
+                        inputmode="numeric"
+                        aria-label="Priority to give it"
+                        placeholder="any"
+                        :value="source.wanted ?? ''"
+                        @change="prioritise"
+                    />
+                </dd>
                 <template v-if="input.priority">
                     <dt class="text-soft">priority register</dt>
                     <dd class="text-right font-mono text-[13px]">{{ input.priority }}</dd>

@@ -34,6 +34,7 @@ import polymetron.platform.PinSetting;
     @JsonSubTypes.Type(value = Edit.RenameGroup.class, name = "rename-group"),
     @JsonSubTypes.Type(value = Edit.ConnectInterrupt.class, name = "connect-interrupt"),
     @JsonSubTypes.Type(value = Edit.DisconnectInterrupt.class, name = "disconnect-interrupt"),
+    @JsonSubTypes.Type(value = Edit.SetInterruptPriority.class, name = "set-interrupt-priority"),
     @JsonSubTypes.Type(value = Edit.BindPart.class, name = "bind-part"),
     @JsonSubTypes.Type(value = Edit.BindPins.class, name = "bind-pins"),
     @JsonSubTypes.Type(value = Edit.Unbind.class, name = "unbind"),
@@ -197,6 +198,16 @@ public sealed interface Edit {
         @Override
         public String describe() {
             return "connect interrupt %s.%s to %s %s".formatted(block, source, sinkBlock, input);
+        }
+    }
+
+    /** Says which priority software is to give an interrupt; null for its own choice. */
+    record SetInterruptPriority(String block, String source, Integer priority) implements Edit {
+        @Override
+        public String describe() {
+            return priority == null
+                    ? "leave the priority of %s.%s to software".formatted(block, source)
+                    : "give interrupt %s.%s priority %s".formatted(block, source, priority);
         }
     }
 

@@ -72,6 +72,7 @@ public final class Editor {
             case Edit.Ungroup ungroup -> Groups.ungroup(platform, ungroup.name());
             case Edit.RenameGroup rename -> Groups.renameGroup(platform, rename);
             case Edit.ConnectInterrupt connect -> connect(platform, connect);
+            case Edit.SetInterruptPriority set -> setInterruptPriority(platform, set);
             case Edit.DisconnectInterrupt cut ->
                     change(platform, cut.block(), block -> block.withInterrupt(cut.source(), null));
             case Edit.BindPart bind -> bindPart(platform, bind);
@@ -420,8 +421,30 @@ public final class Editor {
                 edit.input() >= 0 && edit.input() <= 1023,
                 "input",
                 "an input number lies between 0 and 1023");
-        InterruptWire wire = new InterruptWire(edit.sinkBlock(), edit.sink(), edit.input());
+        InterruptWire before = block(platform, edit.block()).interrupts().get(edit.source());
+        InterruptWire wire =
+                new InterruptWire(
+                        edit.sinkBlock(),
+                        edit.sink(),
+                        edit.input(),
+                        before == null ? null : before.priority());
         return change(platform, edit.block(), block -> block.withInterrupt(edit.source(), wire));
+    }
+
+    private Platform setInterruptPriority(Platform platform, Edit.SetInterruptPriority edit) {
+        InterruptWire wire = block(platform, edit.block()).interrupts().get(edit.source());
+        require(
+                wire != null,
+                "source",
+                "interrupt %s.%s is not connected".formatted(edit.block(), edit.source()));
+        require(
+                edit.priority() == null || edit.priority() >= 0 && edit.priority() <= 65535,
+                "priority",
+                "a priority lies between 0 and 65535");
+        return change(
+                platform,
+                edit.block(),
+                block -> block.withInterrupt(edit.source(), wire.withPriority(edit.priority())));
     }
 
     private Platform bindPart(Platform platform, Edit.BindPart edit) {

@@ -53,7 +53,8 @@ final class References {
                                 entry.getKey(),
                                 to == null
                                         ? null
-                                        : new InterruptWire(to, wire.sink(), wire.input()));
+                                        : new InterruptWire(
+                                                to, wire.sink(), wire.input(), wire.priority()));
             }
         }
         for (Map.Entry<String, StreamWire> entry : block.streams().entrySet()) {

@@ -67,7 +67,8 @@ public final class Checks {
                         new LostEdgeRule(),
                         new TriggerRule(),
                         new CascadeLoopRule(),
-                        new NoHartRule()));
+                        new NoHartRule(),
+                        new InterruptPriorityRule()));
         BY_STEP.put(
                 Step.CLOCKS,
                 List.of(

@@ -125,6 +125,11 @@ final class CHeader implements Exporter {
                                     ? name + "_" + CText.macro(link.source().name())
                                     : name + "_IRQ";
                     define(macro, "PLATFORM_U(%s)".formatted(link.wire().input()));
+                    if (link.wire().priority() != null) {
+                        define(
+                                macro + "_PRIORITY",
+                                "PLATFORM_U(%s)".formatted(link.wire().priority()));
+                    }
                 }
             }
         }

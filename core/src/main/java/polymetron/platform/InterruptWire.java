@@ -6,5 +6,21 @@ package polymetron.platform;
  * @param block block with the sink
  * @param sink name of the sink
  * @param input number of the sink's input
+ * @param priority priority that software is to give the source, 0 never interrupts; null for software's own choice
  */
-public record InterruptWire(String block, String sink, int input) {}
+public record InterruptWire(String block, String sink, int input, Integer priority) {
+    public InterruptWire(String block, String sink, int input) {
+        this(block, sink, input, null);
+    }
+
+    public InterruptWire withPriority(Integer other) {
+        return new InterruptWire(block, sink, input, other);
+    }
+
+    /** As the fingerprint writes it: what has no priority is as it always was. */
+    @Override
+    public String toString() {
+        String plain = "InterruptWire[block=%s, sink=%s, input=%s".formatted(block, sink, input);
+        return plain + (priority == null ? "]" : ", priority=" + priority + "]");
+    }
+}

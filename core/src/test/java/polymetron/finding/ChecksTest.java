@@ -204,6 +204,16 @@ final class ChecksTest {
                         "takes memory blocks for",
                         set("code", "SIZE", "512")),
                 breaking(
+                        "interrupt-priority",
+                        "console.irq",
+                        "console.irq is to have priority 9; interrupts has 1 to 7",
+                        new Edit.SetInterruptPriority("console", "irq", 9)),
+                breaking(
+                        "interrupt-priority",
+                        "timer.timer",
+                        "cpu has none",
+                        new Edit.SetInterruptPriority("timer", "timer", 1)),
+                breaking(
                         "console-missing",
                         "console",
                         "is not driven",

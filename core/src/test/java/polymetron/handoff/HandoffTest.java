@@ -276,4 +276,22 @@ final class HandoffTest {
                 .contains("| CLAIM | `0x1420_0004` |")
                 .contains("Interrupt `irq`: interrupts input 1, high.");
     }
+
+    @Test
+    void aPlannedPriorityIsInTheHeader() {
+        polymetron.platform.Platform planned =
+                new polymetron.edit.Editor(Shipped.LIBRARY)
+                        .apply(
+                                Shipped.demo(),
+                                new polymetron.edit.Edit.SetInterruptPriority("console", "irq", 3));
+        String header =
+                Handoff.of(Shipped.elaborate(planned)).files().stream()
+                        .filter(file -> file.path().endsWith(".h") && !file.path().contains("/"))
+                        .findFirst()
+                        .orElseThrow()
+                        .text();
+        assertThat(header).contains("CONSOLE_IRQ_PRIORITY").contains("PLATFORM_U(3)");
+        assertThat(Fingerprint.of(Shipped.elaborate(planned)))
+                .isNotEqualTo(Fingerprint.of(Shipped.elaborate(Shipped.demo())));
+    }
 }

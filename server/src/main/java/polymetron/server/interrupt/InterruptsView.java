@@ -58,6 +58,7 @@ public record InterruptsView(
     /**
      * @param trigger {@code high}, {@code low} or {@code edge}
      * @param sinkBlock where it goes; missing when it is open
+     * @param wanted priority that software is to give it; missing for its own choice
      * @param path to the hart, through controllers
      */
     public record SourceView(
@@ -68,6 +69,7 @@ public record InterruptsView(
             @Nullable String sinkBlock,
             @Nullable String sink,
             @Nullable Integer input,
+            @Nullable Integer wanted,
             String path,
             String crossing) {}
 }

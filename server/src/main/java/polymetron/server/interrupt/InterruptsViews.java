@@ -109,6 +109,7 @@ final class InterruptsViews {
                 link.isConnected() ? link.wire().block() : null,
                 link.isConnected() ? link.wire().sink() : null,
                 link.isConnected() ? link.wire().input() : null,
+                link.isConnected() ? link.wire().priority() : null,
                 path(link),
                 crossing == null
                         ? ""
