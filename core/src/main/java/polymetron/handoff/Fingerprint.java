@@ -10,6 +10,7 @@ import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.TargetRange;
+import polymetron.platform.InterruptWire;
 
 /**
  * Hash of everything that software can see of a platform: block types, parameters, ranges, interrupt inputs and
@@ -77,9 +78,19 @@ public final class Fingerprint {
                                 facts.append("interrupt ")
                                         .append(link.ref())
                                         .append(' ')
-                                        .append(link.wire())
+                                        .append(wire(link.wire()))
                                         .append('\n'));
         return HexFormat.of().formatHex(sha256(facts.toString())).substring(0, DIGITS);
+    }
+
+    /** Written so since the first version; a priority comes after it, where there is one. */
+    private static String wire(InterruptWire wire) {
+        return "InterruptWire[block=%s, sink=%s, input=%s]%s"
+                .formatted(
+                        wire.block(),
+                        wire.sink(),
+                        wire.input(),
+                        wire.priority() == null ? "" : " priority " + wire.priority());
     }
 
     private static byte[] sha256(String text) {

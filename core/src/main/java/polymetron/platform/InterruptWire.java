@@ -16,11 +16,4 @@ public record InterruptWire(String block, String sink, int input, Integer priori
     public InterruptWire withPriority(Integer other) {
         return new InterruptWire(block, sink, input, other);
     }
-
-    /** As the fingerprint writes it: what has no priority is as it always was. */
-    @Override
-    public String toString() {
-        String plain = "InterruptWire[block=%s, sink=%s, input=%s".formatted(block, sink, input);
-        return plain + (priority == null ? "]" : ", priority=" + priority + "]");
-    }
 }

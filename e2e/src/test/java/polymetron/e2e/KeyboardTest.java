@@ -89,7 +89,7 @@ final class KeyboardTest extends BrowserTest {
         press("Escape", "Control+k");
         page.keyboard().type("Go to Addresses");
         press("Enter");
-        assertThat(page.getByLabel("Address to look up")).isVisible();
+        assertThat(page.getByLabel("Address or name to look up")).isVisible();
         browser.assertNoComplaints();
     }
 

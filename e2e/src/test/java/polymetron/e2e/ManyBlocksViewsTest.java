@@ -28,7 +28,7 @@ final class ManyBlocksViewsTest extends BrowserTest {
     @ValueSource(
             strings = {
                 "compose|port199",
-                "addresses|port10",
+                "addresses|port11",
                 "interrupts|console.irq",
                 "clocks|main",
                 "pins|port11.value[0]",

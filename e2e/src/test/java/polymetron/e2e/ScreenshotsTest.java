@@ -71,7 +71,7 @@ final class ScreenshotsTest {
             page.getByText("code.words").click();
             save(page, "fit");
             page.navigate(demo + "/addresses");
-            page.getByLabel("Address to look up").fill("0x1000_0014");
+            page.getByLabel("Address or name to look up").fill("0x1000_0014");
             assertThat(page.getByText("LSR").first()).isVisible();
             save(page, "addresses");
             page.navigate(demo + "/handoff");

@@ -60,13 +60,13 @@ final class StreamsTest extends BrowserTest {
         inspector.getByText("Do it").click();
         assertThat(lane(page, "split")).isVisible();
         assertThat(lane(page, "resize")).isVisible();
-        assertThat(page.getByTestId("findings-summary")).hasText("No findings");
+        assertThat(page.getByTestId("findings-summary")).hasText("1 note");
         Browser.assertAccessible(page);
         Browser.assertNothingCut(page);
 
         page.keyboard().press("Control+z");
         assertThat(lane(page, "split")).not().isVisible();
-        assertThat(page.getByTestId("findings-summary")).not().hasText("No findings");
+        assertThat(page.getByTestId("findings-summary")).not().hasText("1 note");
         browser.assertNoComplaints();
     }
 
