@@ -8,10 +8,10 @@ import java.util.function.Consumer;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.HartNumber;
 
 /** Two processors have the same hart number. */
 final class HartNumberRule extends PlainRule {
-    private static final String HART_ID = "HART_ID";
 
     HartNumberRule() {
         super(
@@ -28,27 +28,33 @@ final class HartNumberRule extends PlainRule {
         long free = 0;
         List<ElaboratedBlock> processors = new ArrayList<>();
         for (ElaboratedBlock block : platform.blocks()) {
-            if (block.type().parameter(HART_ID).isPresent()) {
+            if (HartNumber.isThere(block)) {
                 processors.add(block);
-                free = Math.max(free, block.shape().number(HART_ID) + 1);
+                free = Math.max(free, HartNumber.of(block) + 1);
             }
         }
         for (ElaboratedBlock block : processors) {
-            long number = block.shape().number(HART_ID);
+            long number = HartNumber.of(block);
             ElaboratedBlock other = first.putIfAbsent(number, block);
             if (other != null) {
+                // What is fixed by its definition keeps its number.
+                ElaboratedBlock moved = HartNumber.isFixed(block) ? other : block;
+                List<Fix> fixes =
+                        HartNumber.isFixed(moved)
+                                ? List.of()
+                                : List.of(
+                                        new Fix(
+                                                "Make %s hart %s".formatted(moved.name(), free),
+                                                new Edit.SetParameter(
+                                                        moved.name(),
+                                                        HartNumber.PARAMETER,
+                                                        Long.toString(free))));
                 report.accept(
                         finding(
-                                block.name() + "." + HART_ID,
+                                block.name() + "." + HartNumber.PARAMETER,
                                 "%s and %s are both hart %s"
                                         .formatted(other.name(), block.name(), number),
-                                List.of(
-                                        new Fix(
-                                                "Make %s hart %s".formatted(block.name(), free),
-                                                new Edit.SetParameter(
-                                                        block.name(),
-                                                        HART_ID,
-                                                        Long.toString(free))))));
+                                fixes));
                 free++;
             }
         }

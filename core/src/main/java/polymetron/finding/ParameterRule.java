@@ -41,7 +41,13 @@ final class ParameterRule implements Rule {
                                                 fault.parameter().title(),
                                                 fault.parameter().initial()),
                                 new Edit.SetParameter(block.name(), name, null));
-                report.accept(finding(block.name() + "." + name, fault.message(), List.of(reset)));
+                // A default can be wrong because of what it depends on; setting it changes nothing.
+                boolean isSet = block.block().parameters().containsKey(name);
+                report.accept(
+                        finding(
+                                block.name() + "." + name,
+                                fault.message(),
+                                isSet ? List.of(reset) : List.of()));
             }
         }
     }

@@ -6,10 +6,10 @@ import java.util.List;
 import java.util.Set;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.HartNumber;
 
 /** Gives every processor a hart number of its own (RISC-V Privileged ISA, 3.1.5). */
 final class HartLines {
-    private static final String HART_ID = "HART_ID";
     private final Draft draft;
 
     HartLines(Draft draft) {
@@ -20,19 +20,21 @@ final class HartLines {
         Set<Long> taken = new HashSet<>();
         List<ElaboratedBlock> harts =
                 draft.blocksByName().stream()
-                        .filter(block -> block.type().parameter(HART_ID).isPresent())
+                        .filter(block -> HartNumber.isThere(block))
                         .sorted(
-                                Comparator.comparing((ElaboratedBlock block) -> !isFixed(block))
+                                Comparator.comparing(
+                                                (ElaboratedBlock block) ->
+                                                        !HartNumber.isFixed(block))
                                         .thenComparing(
                                                 // What is in use already keeps its number.
                                                 block -> block.block().attachments().isEmpty())
                                         .thenComparing(ElaboratedBlock::name))
                         .toList();
-        harts.forEach(block -> taken.add(block.shape().number(HART_ID)));
+        harts.forEach(block -> taken.add(HartNumber.of(block)));
         Set<Long> seen = new HashSet<>();
         for (ElaboratedBlock block : harts) {
-            long number = block.shape().number(HART_ID);
-            if (seen.add(number) || isFixed(block)) {
+            long number = HartNumber.of(block);
+            if (seen.add(number) || HartNumber.isFixed(block)) {
                 continue;
             }
             long free = 0;
@@ -45,13 +47,7 @@ final class HartLines {
                     "%s is hart %s".formatted(block.name(), free),
                     "hart %s is there already, and software tells harts apart by their number"
                             .formatted(number),
-                    new Edit.SetParameter(block.name(), HART_ID, Long.toString(free)));
+                    new Edit.SetParameter(block.name(), HartNumber.PARAMETER, Long.toString(free)));
         }
-    }
-
-    /** Whether the definition leaves no choice. */
-    private static boolean isFixed(ElaboratedBlock block) {
-        var form = block.type().parameter(HART_ID).orElseThrow();
-        return form.maximum() != null && block.shape().number(form.maximum(), 0) == 0;
     }
 }
