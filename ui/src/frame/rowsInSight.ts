@@ -1,5 +1,5 @@
 import { computed, type ComputedRef, type Ref } from 'vue'
-import { useScrolledPart } from '../compose/scrolledPart'
+import { useScrolledPart, type Part } from '../compose/scrolledPart'
 
 export interface RowsInSight<T> {
     rows: T[]
@@ -37,8 +37,7 @@ export function useRowsInSight<T>(
         if (rows.length <= FEW) {
             return { rows, above: 0, below: 0 }
         }
-        const from = Math.max(0, lastAtOrBefore(tops.value, part.value.from))
-        const to = Math.min(rows.length, lastAtOrBefore(tops.value, part.value.to) + 1)
+        const { from, to } = sightOf(tops.value, part.value)
         const total = tops.value[rows.length] ?? 0
         return {
             rows: rows.slice(from, to),
@@ -46,6 +45,19 @@ export function useRowsInSight<T>(
             below: total - (tops.value[to] ?? total),
         }
     })
+}
+
+/**
+ * Which rows touch a part of the table.
+ *
+ * @param tops where each row begins, and at last where the table ends
+ * @returns the first row, and the one behind the last
+ */
+export function sightOf(tops: number[], part: Part): { from: number; to: number } {
+    const count = tops.length - 1
+    const from = Math.min(lastAtOrBefore(tops, part.from), count)
+    const to = Math.min(count, lastAtOrBefore(tops, part.to) + 1)
+    return { from, to: Math.max(from, to) }
 }
 
 function lastAtOrBefore(tops: number[], pixel: number): number {
