@@ -18,6 +18,8 @@ const faded = computed(
         picture.world.value?.has(`${props.target.block}.${props.target.busInterface}`) === false ||
         picture.matches.value?.has(props.target.block) === false,
 )
+/** Where the selected initiator sees it, and what a read costs. */
+const seen = computed(() => picture.seen.value?.get(`${props.target.block}.${props.target.busInterface}`))
 const block = computed(() => context.block(props.target.block))
 const selection = useSelection()
 const selected = computed(() => selection.isSelected(props.target.block))
@@ -33,9 +35,14 @@ const name = computed(() => block.value?.localName ?? props.target.block)
 <template>
     <div :class="faded ? 'opacity-35' : ''" class="transition-opacity">
         <div class="ml-2 flex h-5 items-end border-l-2 border-ink pl-1.5">
-            <span class="font-mono text-[12px]" :class="target.conflict ? 'font-semibold text-error' : ''">{{
-                target.base
-            }}</span>
+            <span
+                class="font-mono text-[12px] whitespace-nowrap"
+                :class="target.conflict ? 'font-semibold text-error' : ''"
+                >{{ seen?.base ?? target.base
+                }}<span v-if="seen" class="ml-1.5 font-sans text-soft" :title="'Cycles of a read'"
+                    >{{ seen.cycles }} {{ seen.cycles === 1 ? 'cycle' : 'cycles' }}</span
+                ></span
+            >
         </div>
         <button
             class="flex w-full flex-col [contain:strict] [content-visibility:auto] overflow-hidden rounded-md border bg-sheet text-left hover:border-accent"

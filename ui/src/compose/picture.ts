@@ -2,6 +2,7 @@ import { computed, inject, provide, ref, type ComputedRef, type InjectionKey, ty
 import type { PlatformContext } from '../frame/platform'
 import { useFolds } from './folds'
 import { netsOf } from './nets'
+import { useSeenBy, type Seen } from './seenBy'
 
 /**
  * What is lit, fades and folds in the picture. Each card looks at it for itself, so that a change draws only the cards
@@ -14,6 +15,8 @@ export interface Picture {
     lit: ComputedRef<Set<string> | undefined>
     /** What the selected initiator reaches, as block.interface; nothing fades without one. */
     world: ComputedRef<Set<string> | undefined>
+    /** Where the selected initiator sees what it reaches, and what a read costs it, by block.interface. */
+    seen: ComputedRef<Map<string, Seen> | undefined>
     /** Words that a block has to contain; the others fade. */
     filter: Ref<string>
     /** Blocks that the filter lets through; undefined without a filter. */
@@ -45,16 +48,19 @@ export function providePicture(context: PlatformContext): Picture {
                   platform.blocks.filter((block) => netsOf(block).has(pointed)).map((block) => block.name),
               )
     })
-    const world = computed(() => {
+    const initiator = computed(() => {
         const selected = context.selected.value
-        if (!selected?.includes('.')) {
-            return undefined
-        }
-        const initiator = context.platform.value?.buses
-            .flatMap((bus) => bus.initiators)
-            .find((each) => `${each.block}.${each.busInterface}` === selected)
-        return initiator && new Set(initiator.reaches)
+        return selected?.includes('.')
+            ? context.platform.value?.buses
+                  .flatMap((bus) => bus.initiators)
+                  .find((each) => `${each.block}.${each.busInterface}` === selected)
+            : undefined
     })
+    const world = computed(() => initiator.value && new Set(initiator.value.reaches))
+    // A bridge only passes on: it sees nothing of its own.
+    const seen = useSeenBy(context, () =>
+        initiator.value && !initiator.value.bridge ? context.selected.value : undefined,
+    )
     const filter = ref('')
     const matches = computed(() => {
         const words = filter.value.toLowerCase().split(/\s+/).filter(Boolean)
@@ -77,6 +83,7 @@ export function providePicture(context: PlatformContext): Picture {
         net,
         lit,
         world,
+        seen,
         filter,
         matches,
         isFolded: folds.isFolded,

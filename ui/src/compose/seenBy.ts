@@ -1,0 +1,52 @@
+import { useQuery } from '@tanstack/vue-query'
+import { computed, type ComputedRef } from 'vue'
+import { answer, client } from '../api/client'
+import type { PlatformContext } from '../frame/platform'
+
+/** Where an initiator sees a target, and what a read costs it. */
+export interface Seen {
+    base: string
+    cycles: number
+}
+
+/**
+ * What the selected initiator sees, by block.interface; undefined as long as none is selected.
+ *
+ * @param initiator the selected one, as block.interface
+ */
+export function useSeenBy(
+    context: PlatformContext,
+    initiator: () => string | undefined,
+): ComputedRef<Map<string, Seen> | undefined> {
+    const { data } = useQuery({
+        queryKey: computed(() => [
+            'space',
+            context.id,
+            context.at.value,
+            context.platform.value?.revision,
+            initiator(),
+        ]),
+        queryFn: () =>
+            answer(
+                client.GET('/api/platforms/{id}/space', {
+                    params: {
+                        path: { id: context.id },
+                        query: { initiator: initiator() ?? '', at: context.at.value },
+                    },
+                }),
+            ),
+        enabled: computed(() => initiator() !== undefined),
+    })
+    return computed(() => {
+        const space = data.value
+        if (!space || space.initiator !== initiator()) {
+            return undefined
+        }
+        return new Map(
+            space.seen.map((each) => [
+                `${each.block}.${each.busInterface}`,
+                { base: each.base, cycles: each.cycles },
+            ]),
+        )
+    })
+}
