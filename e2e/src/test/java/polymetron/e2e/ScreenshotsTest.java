@@ -65,7 +65,7 @@ final class ScreenshotsTest {
             assertThat(page.getByLabel("Settings found")).isVisible();
             save(page, "clocks");
             page.navigate(large + "/pins");
-            page.getByText("thermometer.scl[0]").click();
+            page.getByText("thermometer.scl[0]").first().click();
             save(page, "pins");
             page.navigate(large + "/fit");
             page.getByText("code.words").click();
@@ -74,6 +74,10 @@ final class ScreenshotsTest {
             page.getByLabel("Address or name to look up").fill("0x1000_0014");
             assertThat(page.getByText("LSR").first()).isVisible();
             save(page, "addresses");
+            page.navigate(large + "/addresses");
+            page.getByText("One initiator").click();
+            assertThat(page.getByLabel("What one initiator sees")).containsText("bridge");
+            save(page, "space");
             page.navigate(demo + "/handoff");
             assertThat(page.getByLabel("Preview")).containsText("FINGERPRINT");
             save(page, "handoff");
