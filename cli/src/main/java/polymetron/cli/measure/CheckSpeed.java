@@ -75,9 +75,11 @@ final class CheckSpeed implements Measurement {
     private void row(StringBuilder table, int size, int processors) throws Exception {
         Platform platform = LargePlatform.of(size, processors);
         String text = PlatformDocument.write(platform);
+        // A server runs for days: what is measured is code that the virtual machine has compiled.
+        int warmUps = Math.clamp(150_000L / size, 150, 1_500);
         Repeat.Pair pair =
                 Repeat.inTurns(
-                        60,
+                        warmUps,
                         60,
                         () -> {
                             ElaboratedPlatform worked = elaborator.elaborate(platform);

@@ -21,11 +21,12 @@ final class Repeat {
         double[] ones = new double[times];
         double[] others = new double[times];
         for (int round = -warmUps; round < times; round++) {
-            double first = time(one);
-            double second = time(other);
             if (round >= 0) {
-                ones[round] = first;
-                others[round] = second;
+                ones[round] = time(one);
+                others[round] = time(other);
+            } else {
+                one.call();
+                other.call();
             }
         }
         return new Pair(median(ones), median(others));
