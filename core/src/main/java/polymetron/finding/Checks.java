@@ -68,7 +68,8 @@ public final class Checks {
                         new TriggerRule(),
                         new CascadeLoopRule(),
                         new NoHartRule(),
-                        new InterruptPriorityRule()));
+                        new InterruptPriorityRule(),
+                        new UnusedInputsRule()));
         BY_STEP.put(
                 Step.CLOCKS,
                 List.of(

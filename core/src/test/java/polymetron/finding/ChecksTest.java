@@ -204,6 +204,11 @@ final class ChecksTest {
                         "takes memory blocks for",
                         set("code", "SIZE", "512")),
                 breaking(
+                        "interrupt-inputs-unused",
+                        "interrupts.inputs",
+                        "of 64 inputs of interrupts are driven by nothing",
+                        set("interrupts", "SOURCES", "64")),
+                breaking(
                         "interrupt-priority",
                         "console.irq",
                         "console.irq is to have priority 9; interrupts has 1 to 7",
