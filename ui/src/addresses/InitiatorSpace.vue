@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
 import { answer, client } from '../api/client'
 import AddressField from '../compose/AddressField.vue'
+import { tell } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import { useRowsInSight } from '../frame/rowsInSight'
 
@@ -53,6 +54,10 @@ const seen = useRowsInSight(
 function setTraffic(text: string): Promise<boolean> {
     const [block = '', busInterface = ''] = initiator.value.split('.')
     const megabytes = Number(text.replace(',', '.'))
+    if (!Number.isFinite(megabytes) || megabytes < 0) {
+        tell('problem', 'Not a rate', 'Write a number of MB/s, such as 48 or 0.5; empty for nothing said.')
+        return Promise.resolve(false)
+    }
     return context.edit({
         edit: 'set-traffic',
         block,

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { InterruptPortView, SourceView } from '../api/client'
+import { tell } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 
 const props = defineProps<{ source: SourceView | undefined; port: InterruptPortView | undefined }>()
@@ -23,9 +24,13 @@ function renumber(event: Event): void {
 }
 
 function prioritise(event: Event): void {
-    const text = (event.target as HTMLInputElement).value.trim()
+    const field = event.target as HTMLInputElement
+    const text = field.value.trim()
     const source = props.source
-    if (source && (text === '' || Number.isInteger(Number(text)))) {
+    if (text !== '' && !Number.isInteger(Number(text))) {
+        field.value = String(source?.wanted ?? '')
+        tell('problem', 'Not a priority', 'Write a whole number; empty leaves it to software.')
+    } else if (source) {
         void context.edit({
             edit: 'set-interrupt-priority',
             block: source.block,
