@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
-import { answer, client } from '../api/client'
+import { ref, watch } from 'vue'
 import AddressField from '../compose/AddressField.vue'
+import { useInitiatorSpace } from '../frame/initiatorSpace'
 import { tell } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import { useRowsInSight } from '../frame/rowsInSight'
@@ -22,26 +21,7 @@ watch(
     },
     { immediate: true },
 )
-const { data: space } = useQuery({
-    queryKey: computed(() => [
-        'space',
-        context.id,
-        context.at.value,
-        context.platform.value?.revision,
-        initiator.value,
-    ]),
-    queryFn: () =>
-        answer(
-            client.GET('/api/platforms/{id}/space', {
-                params: {
-                    path: { id: context.id },
-                    query: { initiator: initiator.value, at: context.at.value },
-                },
-            }),
-        ),
-    enabled: computed(() => initiator.value !== ''),
-    placeholderData: (before) => before,
-})
+const { data: space } = useInitiatorSpace(context, () => initiator.value || undefined)
 
 const body = ref<HTMLElement | null>(null)
 const ROW = 44

@@ -1,6 +1,5 @@
-import { useQuery } from '@tanstack/vue-query'
 import { computed, type ComputedRef } from 'vue'
-import { answer, client } from '../api/client'
+import { useInitiatorSpace } from '../frame/initiatorSpace'
 import type { PlatformContext } from '../frame/platform'
 
 /** Where an initiator sees a target, and what a read costs it. */
@@ -18,25 +17,7 @@ export function useSeenBy(
     context: PlatformContext,
     initiator: () => string | undefined,
 ): ComputedRef<Map<string, Seen> | undefined> {
-    const { data } = useQuery({
-        queryKey: computed(() => [
-            'space',
-            context.id,
-            context.at.value,
-            context.platform.value?.revision,
-            initiator(),
-        ]),
-        queryFn: () =>
-            answer(
-                client.GET('/api/platforms/{id}/space', {
-                    params: {
-                        path: { id: context.id },
-                        query: { initiator: initiator() ?? '', at: context.at.value },
-                    },
-                }),
-            ),
-        enabled: computed(() => initiator() !== undefined),
-    })
+    const { data } = useInitiatorSpace(context, initiator)
     return computed(() => {
         const space = data.value
         if (!space || space.initiator !== initiator()) {

@@ -5,7 +5,6 @@ import java.util.List;
 import polymetron.bus.Adapter;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.AddressSpace;
-import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -46,11 +45,6 @@ public record AccessCost(List<Step> steps, long cycles, long nextCycles, int bur
         return cycles + (burst - 1) * nextCycles;
     }
 
-    /** Bytes a second that the initiator gets with its longest bursts, one after the other. */
-    public double bytesPerSecond(int dataWidth, long clockHz) {
-        return burstCycles() == 0 ? 0 : (double) burst * dataWidth / 8 * clockHz / burstCycles();
-    }
-
     /**
      * @param target a target that the initiator sees
      */
@@ -78,11 +72,7 @@ public record AccessCost(List<Step> steps, long cycles, long nextCycles, int bur
         }
 
         private long hz(ElaboratedBus bus) {
-            Domain domain =
-                    bus == null || bus.bus().domain() == null
-                            ? null
-                            : platform.domainIndex().get(bus.bus().domain());
-            return domain == null ? 0 : domain.frequencyHz();
+            return bus == null ? 0 : platform.frequencyHz(bus);
         }
 
         private void adapters(ElaboratedBus bus, InterfaceRef ref) {

@@ -9,7 +9,6 @@ import java.util.Set;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.Bridge;
-import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -76,7 +75,7 @@ public record BusLoad(
             loads.add(
                     new BusLoad(
                             bus,
-                            hz(platform, bus),
+                            platform.frequencyHz(bus),
                             capacity(platform, bus, 1),
                             capacity(platform, bus, longest),
                             List.copyOf(shares.get(bus.name()))));
@@ -117,12 +116,6 @@ public record BusLoad(
         Protocol protocol = Protocol.of(bus.bus().protocol()).orElseThrow();
         int transfers = Math.max(1, Math.min(burst, protocol.longestBurst()));
         double cycles = protocol.readCycles() + transfers - 1;
-        return (double) transfers * bus.bus().dataWidth() / 8 * hz(platform, bus) / cycles;
-    }
-
-    private static long hz(ElaboratedPlatform platform, ElaboratedBus bus) {
-        Domain domain =
-                bus.bus().domain() == null ? null : platform.domainIndex().get(bus.bus().domain());
-        return domain == null ? 0 : domain.frequencyHz();
+        return (double) transfers * bus.bus().dataWidth() / 8 * platform.frequencyHz(bus) / cycles;
     }
 }

@@ -279,12 +279,12 @@ public sealed interface Edit {
         }
     }
 
-    /** Says how many bytes a second an initiator has to move; null for what its block type says. */
+    /** Says how many bytes a second an initiator has to move; null to say nothing. */
     record SetTraffic(String block, String busInterface, Long traffic) implements Edit {
         @Override
         public String describe() {
             return traffic == null
-                    ? "leave the traffic of %s.%s to its type".formatted(block, busInterface)
+                    ? "no longer say what %s.%s moves".formatted(block, busInterface)
                     : "let %s.%s move %s bytes a second".formatted(block, busInterface, traffic);
         }
     }

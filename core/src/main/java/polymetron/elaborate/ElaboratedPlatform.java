@@ -90,6 +90,13 @@ public record ElaboratedPlatform(
         return domain == null ? 0 : domain.frequencyHz();
     }
 
+    /** Frequency in hertz of a bus; 0 when it has no clock. */
+    public long frequencyHz(ElaboratedBus bus) {
+        String name = bus.bus().domain();
+        Domain domain = name == null ? null : domainIndex.get(name);
+        return domain == null ? 0 : domain.frequencyHz();
+    }
+
     /** Frequency in hertz of the first clock input of a block; 0 when it has none. */
     public long frequencyHz(ElaboratedBlock block) {
         return block.type().clocks().isEmpty()

@@ -12,7 +12,6 @@ import polymetron.elaborate.HartNumber;
 
 /** Two processors have the same hart number. */
 final class HartNumberRule extends PlainRule {
-
     HartNumberRule() {
         super(
                 "hart-number-shared",

@@ -20,7 +20,7 @@ final class HartLines {
         Set<Long> taken = new HashSet<>();
         List<ElaboratedBlock> harts =
                 draft.blocksByName().stream()
-                        .filter(block -> HartNumber.isThere(block))
+                        .filter(HartNumber::isThere)
                         .sorted(
                                 Comparator.comparing(
                                                 (ElaboratedBlock block) ->
