@@ -69,7 +69,8 @@ final class AddressesTest extends BrowserTest {
         field(page, "Last address of code").press("Enter");
         assertThat(field(page, "Size of code")).hasValue("8 KiB");
         field(page, "Address or name to look up").fill("console.lsr");
-        assertThat(page.getByText("console.LSR").last()).isVisible();
+        assertThat(page.getByText("0x1000_0014")).isVisible();
+        assertThat(page.getByText("for cpu · data side")).isVisible();
     }
 
     @Test

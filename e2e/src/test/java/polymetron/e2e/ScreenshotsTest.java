@@ -72,7 +72,9 @@ final class ScreenshotsTest {
             save(page, "fit");
             page.navigate(demo + "/addresses");
             page.getByLabel("Address or name to look up").fill("0x1000_0014");
-            assertThat(page.getByText("LSR").first()).isVisible();
+            assertThat(page.getByText("LSR", new Page.GetByTextOptions().setExact(true)))
+                    .isVisible();
+            assertThat(page.getByLabel("Address spaces side by side")).isVisible();
             save(page, "addresses");
             page.navigate(large + "/addresses");
             page.getByText("One initiator").click();
