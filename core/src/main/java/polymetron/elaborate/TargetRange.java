@@ -36,6 +36,17 @@ public record TargetRange(
         return range != null;
     }
 
+    /** Whether both lead to one memory: a block has one, however many ports it has. */
+    public boolean isSameMemoryAs(TargetRange other) {
+        return form.isMemory() && other.form.isMemory() && block == other.block;
+    }
+
+    /** Whether the device's configuration puts contents into the memory. */
+    public boolean isFilledByBitstream() {
+        return form.isMemory()
+                && block.shape().memories().stream().anyMatch(SizedMemory::hasContents);
+    }
+
     /** What a person calls it: the block, and the interface where the block has more than one. */
     public String label() {
         long targets =

@@ -1,12 +1,14 @@
 package polymetron.finding;
 
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
 
 /** An initiator sees the same target at two addresses. */
@@ -22,26 +24,36 @@ final class AliasRule extends PlainRule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Set<List<TargetRange>> clean = Collections.newSetFromMap(new IdentityHashMap<>());
         for (AddressSpace space : platform.spaces()) {
-            // Without a bridge there is one way only.
-            if (space.windows().isEmpty()) {
+            // Initiators of one bus that see the same share the list of it.
+            if (clean.contains(space.ranges())) {
                 continue;
             }
-            Map<InterfaceRef, TargetRange> seen = new HashMap<>();
+            boolean twice = false;
+            Map<Object, TargetRange> seen = new HashMap<>();
             for (TargetRange target : space.ranges()) {
-                TargetRange before = seen.putIfAbsent(target.ref(), target);
+                // A memory is one, however many ports it has.
+                Object what = target.form().isMemory() ? target.block().name() : target.ref();
+                TargetRange before = seen.putIfAbsent(what, target);
                 if (before != null && !before.range().equals(target.range())) {
+                    twice = true;
                     report.accept(
                             finding(
                                     target.ref(),
                                     "%s sees %s at %s and at %s"
                                             .formatted(
                                                     space.initiator().ref(),
-                                                    target.label(),
+                                                    target.isSameMemoryAs(before)
+                                                            ? target.block().name()
+                                                            : target.label(),
                                                     before.range(),
                                                     target.range()),
                                     List.of()));
                 }
+            }
+            if (!twice) {
+                clean.add(space.ranges());
             }
         }
     }

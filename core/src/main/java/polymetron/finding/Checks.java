@@ -50,6 +50,7 @@ public final class Checks {
                         new OutsideBusRule(),
                         new UnplacedRule(),
                         new VectorRule(),
+                        new ProgramApartRule(),
                         new BurstBoundaryRule(),
                         new SharedPageRule(),
                         new FixedPlaceRule(),

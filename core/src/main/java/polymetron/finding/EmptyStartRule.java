@@ -55,9 +55,8 @@ final class EmptyStartRule extends PlainRule {
 
     /** Memory that is written by stores and has no contents from the bitstream. */
     private static boolean isEmpty(TargetRange memory) {
-        boolean filled =
-                memory.block().shape().memories().stream()
-                        .anyMatch(each -> Boolean.TRUE.equals(each.type().contents()));
-        return memory.form().isMemory() && memory.form().isWritable() && !filled;
+        return memory.form().isMemory()
+                && memory.form().isWritable()
+                && !memory.isFilledByBitstream();
     }
 }

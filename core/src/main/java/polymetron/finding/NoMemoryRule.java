@@ -13,6 +13,7 @@ import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
+import polymetron.library.Kind;
 
 /** An initiator gets to no memory at all. */
 final class NoMemoryRule implements Rule {
@@ -44,7 +45,14 @@ final class NoMemoryRule implements Rule {
             bus.initiators().forEach(initiator -> attached.add(initiator.ref()));
         }
         for (AddressSpace space : platform.spaces()) {
-            if (space.ranges().stream().noneMatch(target -> target.form().isMemory())) {
+            boolean keepsVariables =
+                    space.initiator().block().kind() == Kind.PROCESSOR
+                            && !space.initiator().fetches();
+            boolean found =
+                    space.ranges().stream()
+                            .filter(target -> target.form().isMemory())
+                            .anyMatch(memory -> !keepsVariables || memory.form().isWritable());
+            if (!found) {
                 report.accept(
                         finding(
                                 space.initiator().ref(),
@@ -52,7 +60,7 @@ final class NoMemoryRule implements Rule {
                                         .formatted(
                                                 space.initiator().label(),
                                                 space.bus() == null ? "no bus" : space.bus().name(),
-                                                space.initiator().fetches() ? "executable " : ""),
+                                                words(space)),
                                 space.bus() == null
                                         ? List.of()
                                         : AddMemoryFix.of(platform, space.bus()).stream()
@@ -74,6 +82,15 @@ final class NoMemoryRule implements Rule {
                 }
             }
         }
+    }
+
+    /** What kind of memory is missing. */
+    private static String words(AddressSpace space) {
+        if (space.initiator().fetches()) {
+            return "executable ";
+        }
+        boolean any = space.ranges().stream().anyMatch(target -> target.form().isMemory());
+        return any ? "writable " : "";
     }
 
     private static List<Fix> fixes(

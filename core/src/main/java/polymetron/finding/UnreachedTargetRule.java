@@ -47,7 +47,11 @@ final class UnreachedTargetRule implements Rule {
         Set<InterfaceRef> attached = new HashSet<>();
         Set<InterfaceRef> reached = new HashSet<>();
         Set<List<TargetRange>> counted = Collections.newSetFromMap(new IdentityHashMap<>());
+        Set<InterfaceRef> executed = new HashSet<>();
         for (AddressSpace space : platform.spaces()) {
+            if (space.initiator().fetches()) {
+                space.ranges().forEach(target -> executed.add(target.ref()));
+            }
             // Initiators of one bus that see the same share the list of it.
             if (!space.initiator().fetches() && counted.add(space.ranges())) {
                 space.ranges().forEach(target -> reached.add(target.ref()));
@@ -64,7 +68,8 @@ final class UnreachedTargetRule implements Rule {
             }
             for (TargetRange target : bus.placed()) {
                 // The window of a bridge is no place of its own; what lies behind it is.
-                if (!isDriven) {
+                // A bus for instructions alone is of use all the same.
+                if (!isDriven && !executed.contains(target.ref())) {
                     report.accept(
                             finding(
                                             target.ref(),
@@ -72,7 +77,8 @@ final class UnreachedTargetRule implements Rule {
                                                     .formatted(target.label(), bus.name()),
                                             List.of())
                                     .because("no data initiator drives " + bus.name()));
-                } else if (!target.isWindow()
+                } else if (isDriven
+                        && !target.isWindow()
                         && !reached.contains(target.ref())
                         && bus.window().contains(target.range())) {
                     report.accept(

@@ -29,12 +29,14 @@ final class DeviceTree implements Exporter {
         private final SoftwareView view;
         private final String fingerprint;
         private final boolean wide;
+        private final DeviceTreeLabels labels;
         private final StringBuilder out = new StringBuilder();
         private int depth;
 
         private Text(SoftwareView view, String fingerprint) {
             this.view = view;
             this.fingerprint = fingerprint;
+            this.labels = new DeviceTreeLabels(view);
             this.wide =
                     view.targets().stream()
                             .anyMatch(
@@ -60,22 +62,38 @@ final class DeviceTree implements Exporter {
             processors();
             for (Domain domain : view.platform().domains()) {
                 open(
-                        "clock_%s: clock-%s"
-                                .formatted(domain.name(), domain.name().replace('_', '-')));
+                        "%s: clock-%s"
+                                .formatted(
+                                        labels.clockOf(domain.name()),
+                                        domain.name().replace('_', '-')));
                 line("compatible = \"fixed-clock\";");
                 line("#clock-cells = <0>;");
                 line("clock-frequency = <%s>;", domain.frequencyHz());
                 close();
             }
-            for (TargetRange memory : view.memories()) {
-                open("%s: memory@%x".formatted(label(memory), memory.range().base()));
-                line("device_type = \"memory\";");
-                line("reg = <%s>;", cells(memory.range().base(), memory.form().sizeBytes()));
-                close();
-            }
+            // What is only executed is no place for an operating system to put anything.
+            view.memories().stream().filter(view.targets()::contains).forEach(this::memory);
             devices();
             close();
             return out.toString();
+        }
+
+        /**
+         * A memory node is what an operating system may use as it likes (Devicetree Specification 0.4, 3.4), so
+         * memory that only the bitstream or a programmer writes is a device of its own: "mtd-rom", of the published
+         * binding mtd/mtd-physmap (from memory).
+         */
+        private void memory(TargetRange memory) {
+            if (memory.form().isWritable()) {
+                open("%s: memory@%x".formatted(labels.of(memory), memory.range().base()));
+                line("device_type = \"memory\";");
+            } else {
+                open("%s: rom@%x".formatted(labels.of(memory), memory.range().base()));
+                line("compatible = \"mtd-rom\";");
+                line("bank-width = <4>;");
+            }
+            line("reg = <%s>;", cells(memory.range().base(), memory.form().sizeBytes()));
+            close();
         }
 
         private void chosen() {
@@ -132,7 +150,7 @@ final class DeviceTree implements Exporter {
             if (hertz > 0) {
                 line("clock-frequency = <%s>;", hertz);
             }
-            open("%s_interrupts: interrupt-controller".formatted(processor.name()));
+            open("%s: interrupt-controller".formatted(labels.interruptsOf(processor.name())));
             line("compatible = \"riscv,cpu-intc\";");
             line("interrupt-controller;");
             line("#interrupt-cells = <1>;");
@@ -181,7 +199,7 @@ final class DeviceTree implements Exporter {
         /** One block of ours is two devices of the ACLINT specification, each with its own node. */
         private void timer(TargetRange device) {
             long base = device.range().base();
-            open("%s_software: mswi@%x".formatted(label(device), base));
+            open("%s: mswi@%x".formatted(labels.softwareOf(device), base));
             line("compatible = \"riscv,aclint-mswi\";");
             line("reg = <%s>;", cells(base, MTIMER_OFFSET));
             toHart(device.block(), "software", SOFTWARE);
@@ -189,7 +207,7 @@ final class DeviceTree implements Exporter {
             // First MTIME, then the MTIMECMP registers: the specification lets them lie apart. The
             // unit address is
             // that of the first (Devicetree Specification 0.4, 2.2.1).
-            open("%s: mtimer@%x".formatted(label(device), base + MTIME_OFFSET));
+            open("%s: mtimer@%x".formatted(labels.of(device), base + MTIME_OFFSET));
             compatible(device);
             line(
                     "reg = <%s>, <%s>;",
@@ -200,7 +218,7 @@ final class DeviceTree implements Exporter {
         }
 
         private void controller(TargetRange device) {
-            open("%s: interrupt-controller@%x".formatted(label(device), device.range().base()));
+            open("%s: interrupt-controller@%x".formatted(labels.of(device), device.range().base()));
             compatible(device);
             line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
             line("interrupt-controller;");
@@ -214,7 +232,7 @@ final class DeviceTree implements Exporter {
         private void device(TargetRange device) {
             ElaboratedBlock block = device.block();
             String node = Uart.isUart(device) ? "serial" : block.type().identity().name();
-            open("%s: %s@%x".formatted(label(device), node, device.range().base()));
+            open("%s: %s@%x".formatted(labels.of(device), node, device.range().base()));
             compatible(device);
             line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
             String domain =
@@ -222,7 +240,7 @@ final class DeviceTree implements Exporter {
                             ? null
                             : block.block().domains().get(block.type().clocks().getFirst().name());
             if (domain != null && view.platform().domainIndex().containsKey(domain)) {
-                line("clocks = <&clock_%s>;", domain);
+                line("clocks = <&%s>;", labels.clockOf(domain));
             }
             if (Uart.isUart(device)) {
                 line("clock-frequency = <%s>;", Uart.clockHz(view.platform(), device));
@@ -244,13 +262,13 @@ final class DeviceTree implements Exporter {
                 links.forEach(
                         link ->
                                 entries.add(
-                                        "<&%s%s %s>"
+                                        "<&%s %s>"
                                                 .formatted(
-                                                        link.wire().block(),
                                                         // A hart has a controller of its own.
                                                         link.sinkBlock().kind() == Kind.PROCESSOR
-                                                                ? "_interrupts"
-                                                                : "",
+                                                                ? labels.interruptsOf(
+                                                                        link.wire().block())
+                                                                : link.wire().block(),
                                                         link.wire().input())));
                 line("interrupts-extended = %s;", String.join(", ", entries));
             }
@@ -260,7 +278,9 @@ final class DeviceTree implements Exporter {
         private void toHart(ElaboratedBlock block, String source, int cause) {
             for (InterruptLink link : view.interruptsOf(block)) {
                 if (link.source().name().equals(source)) {
-                    line("interrupts-extended = <&%s_interrupts %s>;", link.wire().block(), cause);
+                    line(
+                            "interrupts-extended = <&%s %s>;",
+                            labels.interruptsOf(link.wire().block()), cause);
                 }
             }
         }
@@ -277,7 +297,9 @@ final class DeviceTree implements Exporter {
                 } else if (link.sink().type().line().equals("device")) {
                     entries.add("<&%s %s>".formatted(link.wire().block(), link.wire().input()));
                 } else {
-                    entries.add("<&%s_interrupts %s>".formatted(link.wire().block(), EXTERNAL));
+                    entries.add(
+                            "<&%s %s>"
+                                    .formatted(labels.interruptsOf(link.wire().block()), EXTERNAL));
                 }
             }
             while (!entries.isEmpty() && entries.getLast().equals("<0xffffffff>")) {
@@ -294,10 +316,6 @@ final class DeviceTree implements Exporter {
                             .map(name -> "\"" + name + "\"")
                             .toList();
             line("compatible = %s;", String.join(", ", quoted));
-        }
-
-        private static String label(TargetRange target) {
-            return target.label().replace('.', '_');
         }
 
         private String cells(long address, long size) {

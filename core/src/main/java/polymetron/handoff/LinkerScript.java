@@ -2,6 +2,7 @@ package polymetron.handoff;
 
 import polymetron.address.Address;
 import polymetron.elaborate.TargetRange;
+import polymetron.program.Reading;
 
 /**
  * The linker script for the GNU linker: one region for each memory, the program where the processor starts,
@@ -20,14 +21,14 @@ final class LinkerScript implements Exporter {
                 .append(": memory layout for the GNU linker.\n * Platform fingerprint ")
                 .append(fingerprint)
                 .append(". Made by Polymetron; changes here are lost.\n */\n");
-        if (view.program() == null || view.dataMemory().isEmpty()) {
-            out.append(
-                    "/* There is no layout: the processor's reset vector is in no memory that it"
-                            + " reaches. */\n");
+        String obstacle = obstacle(view);
+        if (obstacle != null) {
+            out.append("/* There is no layout: %s. */\n".formatted(obstacle));
             return out.toString();
         }
         String program = region(view.program());
-        String data = region(view.dataMemory().get());
+        String data = region(view.dataMemory().orElseThrow());
+        boolean readable = view.place().reading() == Reading.SAME_ADDRESS;
         out.append("OUTPUT_ARCH(riscv)\nENTRY(_start)\n\nMEMORY\n{\n");
         for (TargetRange memory : view.memories()) {
             out.append(
@@ -44,19 +45,20 @@ final class LinkerScript implements Exporter {
                 "__reset_vector = 0x%08X;\n\n"
                         .formatted(view.processor().shape().number("RESET_VECTOR")));
         out.append("SECTIONS\n{\n");
+        String constants =
+                "        *(.rodata .rodata.* .srodata .srodata.*)\n        . = ALIGN(4);\n";
+        out.append("    .text __reset_vector :\n    {\n");
+        out.append("        KEEP(*(.init))\n        *(.text .text.*)\n");
+        out.append(readable ? constants : "        . = ALIGN(4);\n");
+        out.append("    } > ").append(program).append("\n\n");
+        if (!readable) {
+            // What cannot be read where it is executed lies with the variables, filled by the
+            // bitstream.
+            out.append("    .rodata : ALIGN(4)\n    {\n").append(constants);
+            out.append("    } > ").append(data).append("\n\n");
+        }
         out.append(
-                "    .text __reset_vector :\n"
-                        + "    {\n"
-                        + "        KEEP(*(.init))\n"
-                        + "        *(.text .text.*)\n");
-        out.append(
-                        "        *(.rodata .rodata.* .srodata .srodata.*)\n"
-                                + "        . = ALIGN(4);\n"
-                                + "    } > ")
-                .append(program);
-        out.append(
-                "\n\n"
-                        + "    .data : ALIGN(4)\n"
+                "    .data : ALIGN(4)\n"
                         + "    {\n"
                         + "        __data_start = .;\n"
                         + "        *(.data .data.*)\n");
@@ -65,7 +67,7 @@ final class LinkerScript implements Exporter {
                         + "        *(.sdata .sdata.*)\n"
                         + "        . = ALIGN(4);\n");
         out.append("        __data_end = .;\n    } > ").append(data);
-        if (!program.equals(data)) {
+        if (readable && !program.equals(data)) {
             out.append(" AT > ").append(program);
         }
         out.append("\n    __data_load = LOADADDR(.data);\n\n");
@@ -83,13 +85,32 @@ final class LinkerScript implements Exporter {
         out.append(
                 "    ASSERT(__heap_start <= __heap_end, \"%s (%s) has no room left for the stack\")\n"
                         .formatted(
-                                data,
+                                view.dataMemory().get().block().name(),
                                 Address.formatSize(view.dataMemory().get().form().sizeBytes())));
         out.append("\n    /DISCARD/ : { *(.eh_frame .eh_frame_hdr .note .note.* .comment) }\n}\n");
         return out.toString();
     }
 
+    /** Why no program can be laid out; null when one can. */
+    private static String obstacle(SoftwareView view) {
+        if (view.program() == null) {
+            return "the processor's reset vector is in no memory that it reaches";
+        }
+        if (!view.place().allowsProgram()) {
+            return "%s executes from %s at 0x%08X, but loads from %s there"
+                    .formatted(
+                            view.processor().name(),
+                            view.program().block().name(),
+                            view.program().range().base(),
+                            view.place().reading() == Reading.COVERED
+                                    ? view.place().asData().block().name()
+                                    : "nothing");
+        }
+        return view.dataMemory().isPresent() ? null : "there is no memory for variables";
+    }
+
+    /** Quoted, because org, len, o and l are words of the MEMORY command. */
     private static String region(TargetRange memory) {
-        return memory.label().replace('.', '_');
+        return '"' + memory.block().name() + '"';
     }
 }

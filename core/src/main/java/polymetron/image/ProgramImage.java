@@ -1,9 +1,11 @@
 package polymetron.image;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import polymetron.address.Address;
 import polymetron.address.AddressRange;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -17,6 +19,7 @@ import polymetron.handoff.SoftwareView;
  * @param sections every section with the memory that it falls into
  * @param problems why the program does not run on the platform; empty when it does
  * @param chunks loaded bytes by ascending address
+ * @param pieces the same bytes in the memories that keep them; empty when there are problems
  * @param memories contents of each memory that the program touches; empty when there are problems
  */
 public record ProgramImage(
@@ -24,6 +27,7 @@ public record ProgramImage(
         List<SectionPlace> sections,
         List<String> problems,
         List<Chunk> chunks,
+        List<LoadedPiece> pieces,
         List<MemoryContents> memories,
         byte fill) {
 
@@ -32,9 +36,9 @@ public record ProgramImage(
      */
     public static ProgramImage of(ElaboratedPlatform platform, ElfProgram program, byte fill) {
         SoftwareView view = SoftwareView.of(platform);
-        List<TargetRange> memories = view.memories();
+        MemoryWindows windows = new MemoryWindows(view);
         List<SectionPlace> sections =
-                program.sections().stream().map(section -> place(memories, section)).toList();
+                program.sections().stream().map(section -> place(windows, section)).toList();
         List<String> problems = new ArrayList<>();
         for (SectionPlace place : sections) {
             if (!place.fits()) {
@@ -42,86 +46,108 @@ public record ProgramImage(
             }
         }
         for (ElfProgram.Segment segment : program.segments()) {
-            checkSegment(memories, segment, problems);
+            checkSegment(windows, segment, problems);
         }
         checkEntry(view, program, problems);
-        List<Chunk> chunks =
+        List<ElfProgram.Segment> loaded =
                 program.segments().stream()
                         .filter(segment -> segment.contents().length > 0)
-                        .map(segment -> new Chunk(segment.loadAddress(), segment.contents()))
-                        .sorted(Comparator.comparingLong(Chunk::address))
+                        .sorted(Comparator.comparingLong(ElfProgram.Segment::loadAddress))
                         .toList();
-        List<String> distinct = problems.stream().distinct().toList();
-        List<MemoryContents> contents =
-                distinct.isEmpty()
-                        ? memories.stream()
-                                .map(memory -> contents(memory, chunks, program, fill))
-                                .filter(memory -> memory.loadedBytes() + memory.zeroBytes() > 0)
-                                .toList()
+        List<Chunk> chunks =
+                loaded.stream()
+                        .map(segment -> new Chunk(segment.loadAddress(), segment.contents()))
+                        .toList();
+        List<LoadedPiece> pieces =
+                problems.isEmpty()
+                        ? loaded.stream().map(segment -> piece(windows, segment)).toList()
                         : List.of();
-        return new ProgramImage(program, sections, distinct, chunks, contents, fill);
+        checkPieces(pieces, problems);
+        if (!problems.isEmpty()) {
+            List<String> distinct = problems.stream().distinct().toList();
+            return new ProgramImage(
+                    program, sections, distinct, chunks, List.of(), List.of(), fill);
+        }
+        Map<String, Long> zero = zeroBytes(windows, program);
+        List<MemoryContents> contents =
+                view.memories().stream()
+                        .map(
+                                memory ->
+                                        MemoryContents.of(
+                                                memory,
+                                                pieces,
+                                                zero.getOrDefault(memory.block().name(), 0L),
+                                                fill))
+                        .filter(memory -> memory.loadedBytes() + memory.zeroBytes() > 0)
+                        .toList();
+        return new ProgramImage(program, sections, List.of(), chunks, pieces, contents, fill);
     }
 
     public boolean fits() {
         return problems.isEmpty();
     }
 
-    private static SectionPlace place(List<TargetRange> memories, ElfProgram.Section section) {
-        for (TargetRange memory : memories) {
-            if (memory.range().contains(section.address())) {
-                long room = memory.range().last() - section.address() + 1;
-                long over = Math.max(0, section.sizeBytes() - room);
-                String problem = null;
-                if (over > 0) {
-                    problem =
-                            "%s (%s from %s) passes the end of %s by %s"
-                                    .formatted(
-                                            section.name(),
-                                            Address.formatSize(section.sizeBytes()),
-                                            Address.format(section.address()),
-                                            memory.label(),
-                                            Address.formatSize(over));
-                } else if (section.writable() && !memory.form().isWritable()) {
-                    problem =
-                            "%s is written to, but %s is read-only"
-                                    .formatted(section.name(), memory.label());
-                }
-                return new SectionPlace(section, memory.label(), over, problem);
-            }
+    private static SectionPlace place(MemoryWindows windows, ElfProgram.Section section) {
+        TargetRange memory = windows.used(section.address(), section.executable()).orElse(null);
+        if (memory == null) {
+            return new SectionPlace(
+                    section,
+                    null,
+                    section.sizeBytes(),
+                    windows.used(section.address(), !section.executable())
+                            .map(
+                                    other ->
+                                            section.executable()
+                                                    ? "%s is in %s, which the processor cannot execute from"
+                                                            .formatted(
+                                                                    section.name(), other.label())
+                                                    : "%s is in %s, which the processor executes from but"
+                                                                    .formatted(
+                                                                            section.name(),
+                                                                            other.label())
+                                                            + " cannot load from")
+                            .orElse(
+                                    "%s begins at %s, where there is no memory"
+                                            .formatted(
+                                                    section.name(),
+                                                    Address.format(section.address()))));
         }
-        return new SectionPlace(
-                section,
-                null,
-                section.sizeBytes(),
-                "%s begins at %s, where there is no memory"
-                        .formatted(section.name(), Address.format(section.address())));
+        long room = memory.range().last() - section.address() + 1;
+        long over = Math.max(0, section.sizeBytes() - room);
+        String problem = null;
+        if (over > 0) {
+            problem =
+                    "%s (%s from %s) passes the end of %s by %s"
+                            .formatted(
+                                    section.name(),
+                                    Address.formatSize(section.sizeBytes()),
+                                    Address.format(section.address()),
+                                    memory.label(),
+                                    Address.formatSize(over));
+        } else if (section.writable() && !memory.form().isWritable()) {
+            problem =
+                    "%s is written to, but %s is read-only"
+                            .formatted(section.name(), memory.label());
+        }
+        return new SectionPlace(section, memory.label(), over, problem);
     }
 
     private static void checkSegment(
-            List<TargetRange> memories, ElfProgram.Segment segment, List<String> problems) {
-        check(
-                memories,
-                segment.loadAddress(),
-                Math.max(segment.contents().length, 1),
-                "loaded",
-                problems);
-        check(memories, segment.virtualAddress(), segment.memoryBytes(), "used", problems);
+            MemoryWindows windows, ElfProgram.Segment segment, List<String> problems) {
+        AddressRange load =
+                AddressRange.of(segment.loadAddress(), Math.max(segment.contents().length, 1));
+        check(windows.loaded(load.base(), segment.executable()), load, "loaded", problems);
+        AddressRange use = AddressRange.of(segment.virtualAddress(), segment.memoryBytes());
+        check(windows.used(use.base(), segment.executable()), use, "used", problems);
     }
 
     private static void check(
-            List<TargetRange> memories,
-            long address,
-            long size,
-            String verb,
-            List<String> problems) {
-        AddressRange range = AddressRange.of(address, size);
-        if (memories.stream().anyMatch(memory -> memory.range().contains(range))) {
+            Optional<TargetRange> found, AddressRange range, String verb, List<String> problems) {
+        if (found.isPresent() && found.get().range().contains(range)) {
             return;
         }
         String over =
-                memories.stream()
-                        .filter(memory -> memory.range().contains(address))
-                        .map(
+                found.map(
                                 memory ->
                                         "it passes the end of %s by %s"
                                                 .formatted(
@@ -129,11 +155,35 @@ public record ProgramImage(
                                                         Address.formatSize(
                                                                 range.last()
                                                                         - memory.range().last())))
-                        .findFirst()
-                        .orElse("no memory begins there");
+                        .orElse("no memory for it begins there");
         problems.add(
                 "a segment of %s is %s at %s, but %s"
-                        .formatted(Address.formatSize(size), verb, Address.format(address), over));
+                        .formatted(
+                                Address.formatSize(range.last() - range.base() + 1),
+                                verb,
+                                Address.format(range.base()),
+                                over));
+    }
+
+    private static LoadedPiece piece(MemoryWindows windows, ElfProgram.Segment segment) {
+        TargetRange memory =
+                windows.loaded(segment.loadAddress(), segment.executable()).orElseThrow();
+        return new LoadedPiece(
+                memory, segment.loadAddress() - memory.range().base(), segment.contents());
+    }
+
+    private static Map<String, Long> zeroBytes(MemoryWindows windows, ElfProgram program) {
+        Map<String, Long> zero = new HashMap<>();
+        for (ElfProgram.Segment segment : program.segments()) {
+            windows.used(segment.virtualAddress(), segment.executable())
+                    .ifPresent(
+                            memory ->
+                                    zero.merge(
+                                            memory.block().name(),
+                                            segment.memoryBytes() - segment.contents().length,
+                                            Long::sum));
+        }
+        return zero;
     }
 
     private static void checkEntry(SoftwareView view, ElfProgram program, List<String> problems) {
@@ -164,32 +214,22 @@ public record ProgramImage(
         }
     }
 
-    private static MemoryContents contents(
-            TargetRange memory, List<Chunk> chunks, ElfProgram program, byte fill) {
-        long base = memory.range().base();
-        List<Chunk> inside =
-                chunks.stream().filter(chunk -> memory.range().contains(chunk.address())).toList();
-        long end = inside.stream().mapToLong(Chunk::end).max().orElse(base);
-        long loaded = inside.stream().mapToLong(chunk -> chunk.bytes().length).sum();
-        long zero =
-                program.segments().stream()
-                        .filter(segment -> memory.range().contains(segment.virtualAddress()))
-                        .mapToLong(segment -> segment.memoryBytes() - segment.contents().length)
-                        .sum();
-        return new MemoryContents(memory, joined(inside, base, end, fill), loaded, zero);
-    }
-
-    private static byte[] joined(List<Chunk> chunks, long base, long end, byte fill) {
-        if (chunks.size() == 1 && chunks.getFirst().address() == base) {
-            // The usual program: one piece from the base on, as it is.
-            return chunks.getFirst().bytes();
+    /** Two ways into one memory can lead two segments to the same bytes. */
+    private static void checkPieces(List<LoadedPiece> pieces, List<String> problems) {
+        for (int at = 1; at < pieces.size(); at++) {
+            LoadedPiece piece = pieces.get(at);
+            for (LoadedPiece before : pieces.subList(0, at)) {
+                if (piece.memory().isSameMemoryAs(before.memory())
+                        && piece.offset() < before.end()
+                        && before.offset() < piece.end()) {
+                    problems.add(
+                            "two segments are loaded over each other in %s, through %s and %s"
+                                    .formatted(
+                                            piece.memory().block().name(),
+                                            before.memory().label(),
+                                            piece.memory().label()));
+                }
+            }
         }
-        byte[] bytes = new byte[(int) (end - base)];
-        Arrays.fill(bytes, fill);
-        for (Chunk chunk : chunks) {
-            System.arraycopy(
-                    chunk.bytes(), 0, bytes, (int) (chunk.address() - base), chunk.bytes().length);
-        }
-        return bytes;
     }
 }

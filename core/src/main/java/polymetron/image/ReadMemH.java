@@ -7,11 +7,11 @@ package polymetron.image;
 public final class ReadMemH {
     private ReadMemH() {}
 
-    /** Words of 32 bits, little-endian in the bytes; the number of bytes is a multiple of 4. */
-    public static byte[] words(byte[] bytes) {
-        HexText out = new HexText(bytes.length / 4 * 9);
-        for (int at = 0; at < bytes.length; at += 4) {
-            for (int lane = 3; lane >= 0; lane--) {
+    /** Words, little-endian in the bytes; the number of bytes is a multiple of a word's. */
+    public static byte[] words(byte[] bytes, int wordBytes) {
+        HexText out = new HexText(bytes.length / wordBytes * (2 * wordBytes + 1));
+        for (int at = 0; at < bytes.length; at += wordBytes) {
+            for (int lane = wordBytes - 1; lane >= 0; lane--) {
                 out.put(bytes[at + lane], 1);
             }
             out.put('\n');
@@ -19,10 +19,10 @@ public final class ReadMemH {
         return out.bytes();
     }
 
-    /** One byte lane of the 32-bit words: bytes {@code lane}, {@code lane + 4}, and so on. */
-    public static byte[] lane(byte[] bytes, int lane) {
-        HexText out = new HexText(bytes.length / 4 * 3);
-        for (int at = lane; at < bytes.length; at += 4) {
+    /** One byte lane of the words: byte {@code lane} of each. */
+    public static byte[] lane(byte[] bytes, int wordBytes, int lane) {
+        HexText out = new HexText(bytes.length / wordBytes * 3);
+        for (int at = lane; at < bytes.length; at += wordBytes) {
             out.put(bytes[at], 1).put('\n');
         }
         return out.bytes();

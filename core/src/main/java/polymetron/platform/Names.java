@@ -1,5 +1,6 @@
 package polymetron.platform;
 
+import java.text.Normalizer;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.Locale;
@@ -29,10 +30,12 @@ public final class Names {
         return name;
     }
 
-    /** A name made from a title: {@code Ridge Station} gives {@code ridge_station}. */
+    /** A name made from a title: {@code Ridge Station} gives {@code ridge_station}, and an accent is left out. */
     public static String fromTitle(String title) {
         String letters =
-                title.toLowerCase(Locale.ROOT)
+                Normalizer.normalize(title, Normalizer.Form.NFKD)
+                        .replaceAll("\\p{M}+", "")
+                        .toLowerCase(Locale.ROOT)
                         .replaceAll("[^a-z0-9]+", "_")
                         .replaceAll("^[_0-9]+|_+$", "");
         String name = letters.isEmpty() ? "platform" : letters;

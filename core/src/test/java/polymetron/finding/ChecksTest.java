@@ -48,6 +48,18 @@ final class ChecksTest {
         return new Edit.Several(null, edits);
     }
 
+    private static final Vlnv TWO_PORTS = Vlnv.parse("polymetron:memory:block-memory:1.1");
+
+    /** The program on a bus for instructions alone. */
+    private static Edit ownFetchBus(Edit... then) {
+        List<Edit> edits = new ArrayList<>();
+        edits.add(new Edit.AddBus(new Bus("local", "axi4-lite", 32, 32, "main")));
+        edits.add(new Edit.Attach("cpu", "instruction", "local", null, null));
+        edits.add(new Edit.Attach("code", "port", "local", new Address(0), null));
+        edits.addAll(List.of(then));
+        return new Edit.Several(null, edits);
+    }
+
     private static Edit slowBus(String protocol) {
         return new Edit.AddBus(new Bus("slow", protocol, 32, 24, "main"));
     }
@@ -278,6 +290,35 @@ final class ChecksTest {
                         new Edit.Attach("again", "behind", "slow", null, null),
                         add("sense", "io:gpio"),
                         new Edit.Attach("sense", "registers", "slow", new Address(0x1000), null)),
+                breaking(
+                        "target-seen-twice",
+                        "code.second",
+                        "cpu.data sees code at 0x0000_0000",
+                        new Edit.SetType("code", TWO_PORTS),
+                        set("code", "PORTS", "2"),
+                        new Edit.Attach("code", "second", "system", new Address(0x8000), null)),
+                // Instructions come from a bus of their own; the second port is for data.
+                breaking(
+                        "program-apart",
+                        "cpu.RESET_VECTOR",
+                        "loads from the same memory at 0x0000_8000",
+                        ownFetchBus(
+                                new Edit.SetType("code", TWO_PORTS),
+                                set("code", "PORTS", "2"),
+                                new Edit.Attach(
+                                        "code", "second", "system", new Address(0x8000), null))),
+                breaking(
+                        "program-apart",
+                        "cpu.RESET_VECTOR",
+                        "finds other there when it loads",
+                        ownFetchBus(
+                                add("other", "memory:block-memory"),
+                                new Edit.Attach("other", "port", "system", new Address(0), null))),
+                breaking(
+                        "program-apart",
+                        "cpu.RESET_VECTOR",
+                        "reaches no memory that the bitstream fills",
+                        ownFetchBus()),
                 breaking(
                         "does-not-fit",
                         "memory blocks",

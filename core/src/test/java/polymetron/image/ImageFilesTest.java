@@ -15,7 +15,7 @@ import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
-import polymetron.handoff.Handoff;
+import polymetron.library.Vlnv;
 import polymetron.outside.Tool;
 import polymetron.platform.Platform;
 
@@ -237,57 +237,130 @@ final class ImageFilesTest {
                 .anyMatch(problem -> problem.contains("cpu starts at 0x2000_0000"));
     }
 
-    /** Code in read-only memory, variables in another: the exported script and start-up code agree. */
-    @Test
-    void programsCanRunFromReadOnlyMemory() throws IOException {
+    /** A program of a few bytes at some addresses. */
+    private static ElfProgram bytesAt(int step, long... addresses) {
+        List<ElfProgram.Segment> segments = new java.util.ArrayList<>();
+        for (long address : addresses) {
+            byte[] bytes = new byte[step];
+            new Random(address).nextBytes(bytes);
+            segments.add(
+                    new ElfProgram.Segment(address, address, bytes, bytes.length, true, false));
+        }
+        return new ElfProgram(0, 0, segments, List.of());
+    }
+
+    private static Platform with(String name, String type, long base, Map<String, String> values) {
         Editor editor = new Editor(Shipped.LIBRARY);
-        Platform platform = Shipped.recipe("console");
-        platform = editor.apply(platform, new Edit.SetParameter("memory", "WRITABLE", "0"));
-        platform =
+        Platform platform =
                 editor.apply(
-                        platform,
-                        new Edit.AddBlock("data", Shipped.MEMORY, Map.of("SIZE", "4096")));
-        platform =
-                editor.apply(
-                        platform,
-                        new Edit.Attach(
-                                "data",
-                                "port",
-                                "system",
-                                polymetron.address.Address.parse("0x8000"),
-                                null));
-        Handoff.of(Shipped.elaborate(platform))
-                .files()
-                .forEach(file -> Tool.write(folder, file.path(), file.bytes()));
+                        Shipped.demo(),
+                        new Edit.AddBlock(name, Vlnv.parse("polymetron:memory:" + type), values));
+        return editor.apply(
+                platform,
+                new Edit.Attach(
+                        name, "port", "system", new polymetron.address.Address(base), null));
+    }
+
+    /** A word of the files is a word of the memory: a simulator reads 64 bits at a time, and eight lanes. */
+    @Test
+    void aWideMemoryHasWideWords() throws IOException {
+        Platform wide =
+                with(
+                        "wide",
+                        "block-memory:1.1",
+                        0x2000_0000,
+                        Map.of("WIDTH", "64", "SIZE", "1024"));
+        ProgramImage program =
+                ProgramImage.of(Shipped.elaborate(wide), bytesAt(100, 0x2000_0008L), (byte) 0xA5);
+        assertThat(program.problems()).isEmpty();
+        ImageFiles.of(program, "w").forEach(file -> Tool.write(folder, file.name(), file.bytes()));
         Tool.write(
                 folder,
-                "program.c",
-                "int counter = 7; int zero; int main(void) { return counter + zero; }\n");
-        Tool.run(
-                folder,
-                "riscv64-unknown-elf-gcc",
-                "-march=rv32im",
-                "-misa-spec=2.2",
-                "-mabi=ilp32",
-                "-mcmodel=medany",
-                "-ffreestanding",
-                "-nostdlib",
-                "-nostartfiles",
-                "-T",
-                "test_platform.ld",
-                "start.S",
-                "program.c",
-                "-o",
-                "rom.elf");
-        ProgramImage rom =
+                "read.v",
+                """
+                module read;
+                  reg [63:0] words [0:127];
+                  reg [7:0] low [0:127];
+                  reg [7:0] high [0:127];
+                  integer at;
+                  initial begin
+                    $readmemh("w_wide.mem", words);
+                    $readmemh("w_wide_lane0.mem", low);
+                    $readmemh("w_wide_lane7.mem", high);
+                    for (at = 0; at < 128; at = at + 1)
+                      if (words[at][7:0] === low[at] && words[at][63:56] === high[at])
+                        $display("%h", words[at]);
+                  end
+                endmodule
+                """);
+        Tool.run(folder, "iverilog", "-g2005", "-Wall", "-o", "read", "read.v");
+        StringBuilder expected = new StringBuilder();
+        byte[] whole = program.memories().getFirst().whole((byte) 0xA5);
+        for (int word = 0; word < 128; word++) {
+            for (int lane = 7; lane >= 0; lane--) {
+                expected.append("%02x".formatted(whole[8 * word + lane] & 0xFF));
+            }
+            expected.append('\n');
+        }
+        assertThat(Tool.run(folder, "vvp", "-n", "read")).isEqualTo(expected.toString());
+        assertThat(folder.resolve("w_wide_lane8.mem")).doesNotExist();
+    }
+
+    /** Memory chips have no $readmemh; what is far apart is no binary of many megabytes of nothing. */
+    @Test
+    void externalMemoryIsAsLongAsItsContents() {
+        Platform large =
+                with(
+                        "records",
+                        "external-memory-controller:1.0",
+                        0x4000_0000,
+                        Map.of("SIZE", String.valueOf(1 << 30)));
+        ProgramImage near =
                 ProgramImage.of(
-                        Shipped.elaborate(platform), ElfReader.read(bytes("rom.elf")), (byte) 0);
-        assertThat(rom.problems()).isEmpty();
-        assertThat(rom.memories()).extracting(MemoryContents::name).contains("memory");
-        assertThat(rom.program().segments())
-                .anyMatch(
-                        segment ->
-                                segment.virtualAddress() == 0x8000
-                                        && segment.loadAddress() < 0x4000);
+                        Shipped.elaborate(large),
+                        bytesAt(16, 0x5000_0000L, 0x5000_0020L),
+                        (byte) 0);
+        assertThat(ImageFiles.of(near, "x"))
+                .extracting(ImageFile::name, file -> file.bytes().length)
+                .contains(org.assertj.core.groups.Tuple.tuple("x_records.bin", 0x30))
+                .hasSize(3);
+        ProgramImage far =
+                ProgramImage.of(
+                        Shipped.elaborate(large),
+                        bytesAt(16, 0x4000_0000L, 0x7FFF_FFF0L),
+                        (byte) 0);
+        assertThat(ImageFiles.of(far, "x"))
+                .extracting(ImageFile::name)
+                .containsExactly("x.hex", "x.srec");
+    }
+
+    /** Through two ports the same bytes have two addresses. */
+    @Test
+    void segmentsOverEachOtherInOneMemoryAreRefused() {
+        Platform twice =
+                with(
+                        "shared",
+                        "block-memory:1.1",
+                        0x2000_0000,
+                        Map.of("PORTS", "2", "SIZE", "1024"));
+        twice =
+                new Editor(Shipped.LIBRARY)
+                        .apply(
+                                twice,
+                                new Edit.Attach(
+                                        "shared",
+                                        "second",
+                                        "system",
+                                        new polymetron.address.Address(0x3000_0000),
+                                        null));
+        assertThat(
+                        ProgramImage.of(
+                                        Shipped.elaborate(twice),
+                                        bytesAt(16, 0x2000_0010L, 0x3000_0018L),
+                                        (byte) 0)
+                                .problems())
+                .containsExactly(
+                        "two segments are loaded over each other in shared, through shared.port and"
+                                + " shared.second");
     }
 }

@@ -1,0 +1,89 @@
+package polymetron.program;
+
+import java.util.List;
+import java.util.Optional;
+import polymetron.elaborate.AddressSpace;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.TargetRange;
+
+/**
+ * Where a processor finds its program, and how it reads the same memory as data. The two need not agree: the sides of
+ * a processor can be on buses of their own, and a memory can have a port on each.
+ *
+ * @param program the memory at the reset vector as it is fetched from; null when there is none
+ * @param reading how it is read as data; null without a program
+ * @param asData what loads and stores find instead: the same memory elsewhere, or what covers it; null otherwise
+ */
+public record ProgramPlace(
+        ElaboratedBlock processor, TargetRange program, Reading reading, TargetRange asData) {
+    private static final String RESET_VECTOR = "RESET_VECTOR";
+
+    /** Empty for a processor that loads and stores nowhere. */
+    public static Optional<ProgramPlace> of(
+            ElaboratedPlatform platform, ElaboratedBlock processor) {
+        return dataSide(platform, processor)
+                .map(data -> of(processor, fetched(platform, processor), data.ranges()));
+    }
+
+    /** The side of a processor that loads and stores. */
+    public static Optional<AddressSpace> dataSide(
+            ElaboratedPlatform platform, ElaboratedBlock processor) {
+        return platform.spaces().stream()
+                .filter(space -> space.initiator().block() == processor)
+                .filter(space -> !space.initiator().fetches())
+                .findFirst();
+    }
+
+    /** What a processor can fetch from. */
+    public static List<TargetRange> fetched(
+            ElaboratedPlatform platform, ElaboratedBlock processor) {
+        return fetchSides(platform, processor)
+                .flatMap(space -> space.ranges().stream())
+                .filter(target -> target.form().isMemory())
+                .toList();
+    }
+
+    private static java.util.stream.Stream<AddressSpace> fetchSides(
+            ElaboratedPlatform platform, ElaboratedBlock processor) {
+        return platform.spaces().stream()
+                .filter(space -> space.initiator().block() == processor)
+                .filter(space -> space.initiator().fetches() || space.initiator().seesInside());
+    }
+
+    private static ProgramPlace of(
+            ElaboratedBlock processor, List<TargetRange> fetched, List<TargetRange> read) {
+        long start = processor.shape().number(RESET_VECTOR);
+        TargetRange program =
+                fetched.stream()
+                        .filter(memory -> memory.range().contains(start))
+                        .findFirst()
+                        .orElse(null);
+        if (program == null) {
+            return new ProgramPlace(processor, null, null, null);
+        }
+        TargetRange elsewhere = null;
+        for (TargetRange memory : read) {
+            if (memory.isSameMemoryAs(program)) {
+                if (memory.range().base() == program.range().base()) {
+                    return new ProgramPlace(processor, program, Reading.SAME_ADDRESS, memory);
+                }
+                elsewhere = memory;
+            }
+        }
+        if (elsewhere != null) {
+            return new ProgramPlace(processor, program, Reading.ELSEWHERE, elsewhere);
+        }
+        for (TargetRange other : read) {
+            if (other.range().overlaps(program.range())) {
+                return new ProgramPlace(processor, program, Reading.COVERED, other);
+            }
+        }
+        return new ProgramPlace(processor, program, Reading.HIDDEN, null);
+    }
+
+    /** Whether a program that starts here can be linked. */
+    public boolean allowsProgram() {
+        return program != null && reading.allowsProgram();
+    }
+}
