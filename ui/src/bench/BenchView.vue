@@ -82,6 +82,9 @@ const time = computed(() => {
             Stale: the bench runs revision {{ bench.revision }}, and what software sees of the platform has
             changed since. Build the program for the new hand-off, then load it again.
         </p>
+        <p v-if="state?.stopped" role="alert" class="bg-error-soft px-5 py-1.5 text-error">
+            Stopped: {{ state.stopped }}. Reset starts it again.
+        </p>
         <div v-if="programs && !program" class="m-auto max-w-md text-center">
             <p class="text-lg font-semibold">There is no program yet</p>
             <p class="mt-1 text-soft">

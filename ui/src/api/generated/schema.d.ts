@@ -2314,6 +2314,7 @@ export interface components {
             seconds: number;
             /** Format: double */
             speed: number;
+            stopped?: string | null;
             /** Format: int64 */
             traps: number;
             waiting: boolean;

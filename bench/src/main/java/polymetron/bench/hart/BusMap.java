@@ -14,7 +14,7 @@ public final class BusMap {
     public record Entry(int base, int last, Object target) {}
 
     /**
-     * @param entries ranges that do not overlap; each target is a {@link Ram} or {@link Registers}
+     * @param entries ranges that do not overlap; each target is a {@link Ram}, a page or {@link Registers}
      */
     public BusMap(List<Entry> entries) {
         List<Entry> sorted = new ArrayList<>(entries);
@@ -42,7 +42,8 @@ public final class BusMap {
     }
 
     Object target(int index) {
-        return targets[index];
+        Object target = targets[index];
+        return target instanceof PagedRam.Page page ? page.ram() : target;
     }
 
     int base(int index) {

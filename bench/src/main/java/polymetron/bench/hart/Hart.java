@@ -157,6 +157,7 @@ public final class Hart {
             if (code != ram) {
                 translator.forget();
             }
+            ram.prepareToExecute();
             code = ram;
             codeBase = fetchMap.base(index);
         }

@@ -4,9 +4,10 @@ import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.util.Arrays;
+import java.util.List;
 
 /** A memory on the bus, with the decoded form of the instructions in it. */
-public final class Ram {
+public final class Ram implements Memory {
     /** Bits of an offset within one entry of {@link #guard}: 64 bytes. */
     static final int GRANULE = 6;
 
@@ -18,26 +19,38 @@ public final class Ram {
     final byte[] bytes;
     final boolean writable;
 
-    /** Two ints an instruction, see {@link Decoder}; 0 where nothing is decoded yet. */
-    final int[] decoded;
+    /**
+     * Two ints an instruction, see {@link Decoder}; 0 where nothing is decoded yet. Twice as long as the memory, so it
+     * is there only where something is executed.
+     */
+    int[] decoded = {};
 
     /** Not 0 for 64 bytes that hold decoded instructions, or that cannot be written: a store must look closer. */
     final byte[] guard;
 
     public Ram(int sizeBytes, boolean writable) {
         this.bytes = new byte[sizeBytes];
-        this.decoded = new int[sizeBytes / 4 * 2];
         this.guard = new byte[(sizeBytes + (1 << GRANULE) - 1) >> GRANULE];
         this.writable = writable;
         forgetInstructions();
     }
 
-    /** Puts bytes in from outside, as a bitstream or a loader would. */
-    public void load(int offset, byte[] contents) {
-        System.arraycopy(contents, 0, bytes, offset, contents.length);
+    @Override
+    public void load(long offset, byte[] contents) {
+        load(Math.toIntExact(offset), contents, 0, contents.length);
+    }
+
+    void load(int offset, byte[] contents, int from, int count) {
+        System.arraycopy(contents, from, bytes, offset, count);
         forgetInstructions();
     }
 
+    @Override
+    public List<BusMap.Entry> at(int base, int last) {
+        return List.of(new BusMap.Entry(base, last, this));
+    }
+
+    @Override
     public void clear() {
         Arrays.fill(bytes, (byte) 0);
         forgetInstructions();
@@ -46,6 +59,12 @@ public final class Ram {
     private void forgetInstructions() {
         Arrays.fill(decoded, 0);
         Arrays.fill(guard, (byte) (writable ? 0 : 1));
+    }
+
+    void prepareToExecute() {
+        if (decoded.length < bytes.length / 4 * 2) {
+            decoded = new int[bytes.length / 4 * 2];
+        }
     }
 
     /** The 32-bit word at a multiple of 4. */

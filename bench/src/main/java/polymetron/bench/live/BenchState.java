@@ -13,6 +13,7 @@ import java.util.List;
  * @param waiting whether the processor waits for an interrupt
  * @param traps traps taken since reset
  * @param lastTrap the last one in words; null for none
+ * @param stopped why it paused by itself; null when it did not
  * @param consoleTotal characters that the console has said
  * @param parts board parts in use
  */
@@ -25,6 +26,7 @@ public record BenchState(
         boolean waiting,
         long traps,
         String lastTrap,
+        String stopped,
         long consoleTotal,
         List<PartLevel> parts) {
 

@@ -35,6 +35,7 @@ public final class LiveBench implements AutoCloseable {
     private final Thread thread;
     private volatile boolean running;
     private volatile boolean closed;
+    private volatile String stopped;
     private double speed;
 
     /**
@@ -47,6 +48,7 @@ public final class LiveBench implements AutoCloseable {
     }
 
     public void run() {
+        stopped = null;
         running = true;
         lock.lock();
         try {
@@ -71,6 +73,7 @@ public final class LiveBench implements AutoCloseable {
 
     /** Back to power-up; switches stay as they are. */
     public void reset() {
+        stopped = null;
         locked(
                 () -> {
                     machine.reset();
@@ -121,6 +124,9 @@ public final class LiveBench implements AutoCloseable {
                 long cycles = (long) (machine.clockHz() * (slice / 1e9));
                 locked(() -> machine.run(Math.max(1, cycles)));
                 speed += SPEED_WEIGHT * ((double) slice / Math.max(wall, slice) - speed);
+            } catch (BenchException impossible) {
+                stopped = impossible.getMessage();
+                running = false;
             } catch (InterruptedException end) {
                 return;
             }
@@ -231,6 +237,7 @@ public final class LiveBench implements AutoCloseable {
                     machine.hart().isWaiting(),
                     machine.hart().csrs().traps(),
                     trapped ? Trap.words(machine.hart().csrs().lastCause()) : null,
+                    stopped,
                     console.total(),
                     parts);
         } finally {

@@ -10,6 +10,9 @@ import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.Hart;
+import polymetron.bench.hart.Memory;
+import polymetron.bench.hart.MemoryExhausted;
+import polymetron.bench.hart.PagedRam;
 import polymetron.bench.hart.Ram;
 import polymetron.bench.hart.Registers;
 import polymetron.bench.hart.Trap;
@@ -19,7 +22,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.TargetRange;
 import polymetron.handoff.SoftwareView;
-import polymetron.image.Chunk;
+import polymetron.image.LoadedPiece;
 import polymetron.image.ProgramImage;
 import polymetron.library.Kind;
 
@@ -29,13 +32,16 @@ import polymetron.library.Kind;
  * several threads.
  */
 public final class Machine {
-    private static final int LARGEST_MEMORY = 256 * 1024 * 1024;
+    /** Larger memories come into being page by page. */
+    private static final long LARGEST_WHOLE = 16L << 20;
+
+    private static final long MOST_TOUCHED = 128L << 20;
     private static final int LONGEST_RUN = 1 << 20;
 
     private final ElaboratedPlatform platform;
     private final SoftwareView view;
     private final Map<String, BlockModel> models = new LinkedHashMap<>();
-    private final Map<String, Ram> memories = new LinkedHashMap<>();
+    private final Map<String, Memory> memories = new LinkedHashMap<>();
     private final List<Wire> wires = new ArrayList<>();
     private final Hart hart;
     private final long clockHz;
@@ -100,25 +106,25 @@ public final class Machine {
         if (Long.compareUnsigned(target.range().last(), 0xFFFF_FFFFL) > 0) {
             return;
         }
-        Object behind =
-                target.form().isMemory() ? memory(target) : models.get(target.block().name());
-        if (behind != null) {
-            entries.add(
-                    new BusMap.Entry(
-                            (int) target.range().base(), (int) target.range().last(), behind));
+        int base = (int) target.range().base();
+        int last = (int) target.range().last();
+        if (target.form().isMemory()) {
+            entries.addAll(memory(target).at(base, last));
+        } else if (models.containsKey(target.block().name())) {
+            entries.add(new BusMap.Entry(base, last, models.get(target.block().name())));
         }
     }
 
-    private Ram memory(TargetRange target) {
-        if (target.form().sizeBytes() > LARGEST_MEMORY) {
-            throw new BenchException(
-                    "%s is larger than the 256 MiB that the bench can hold"
-                            .formatted(target.label()));
-        }
+    private Memory memory(TargetRange target) {
+        long size = target.form().sizeBytes();
+        boolean writable = target.form().isWritable();
         // By block: a memory with several ports is one memory.
         return memories.computeIfAbsent(
                 target.block().name(),
-                ref -> new Ram((int) target.form().sizeBytes(), target.form().isWritable()));
+                ref ->
+                        size <= LARGEST_WHOLE
+                                ? new Ram((int) size, writable)
+                                : new PagedRam(size, writable, MOST_TOUCHED));
     }
 
     private void addWire(InterruptLink link) {
@@ -206,16 +212,10 @@ public final class Machine {
     /** Back to power-up: memories hold the program again, everything else its reset value. */
     public void reset() {
         cycles = 0;
-        memories.values().forEach(Ram::clear);
+        memories.values().forEach(Memory::clear);
         if (image != null) {
-            for (Chunk chunk : image.chunks()) {
-                TargetRange target =
-                        view.memories().stream()
-                                .filter(memory -> memory.range().contains(chunk.address()))
-                                .findFirst()
-                                .orElseThrow();
-                memories.get(target.block().name())
-                        .load((int) (chunk.address() - target.range().base()), chunk.bytes());
+            for (LoadedPiece piece : image.pieces()) {
+                memories.get(piece.memory().block().name()).load(piece.offset(), piece.bytes());
             }
         }
         models.values().forEach(BlockModel::reset);
@@ -237,7 +237,7 @@ public final class Machine {
                 continue;
             }
             long most = Math.min(LONGEST_RUN, Math.min(end, nextEvent) - cycles);
-            cycles += hart.execute((int) Math.max(1, most));
+            cycles += execute((int) Math.max(1, most));
             settle();
         }
     }
@@ -256,8 +256,16 @@ public final class Machine {
             }
             return;
         }
-        cycles += hart.execute(1);
+        cycles += execute(1);
         settle();
+    }
+
+    private int execute(int most) {
+        try {
+            return hart.execute(most);
+        } catch (MemoryExhausted exhausted) {
+            throw new BenchException(exhausted.getMessage());
+        }
     }
 
     /** Tells what came from outside (a switch, a character) to the wires. */

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
@@ -17,6 +18,7 @@ import polymetron.handoff.Fingerprint;
 import polymetron.image.ElfProgram;
 import polymetron.image.ElfReader;
 import polymetron.image.ProgramImage;
+import polymetron.library.Vlnv;
 import polymetron.platform.Bus;
 import polymetron.platform.Platform;
 
@@ -251,5 +253,49 @@ final class MachineTest {
         assertThatThrownBy(() -> new Machine(small).load(image))
                 .isInstanceOf(BenchException.class)
                 .hasMessageContaining("passes the end of code");
+    }
+
+    /** A gibibyte is there page by page, to its last word; a program that wants it all is told. */
+    @Test
+    void largeMemoriesComePageByPage() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        Platform large =
+                editor.apply(
+                        Shipped.demo(),
+                        new Edit.AddBlock(
+                                "records",
+                                Vlnv.parse("polymetron:memory:external-memory-controller:1.0"),
+                                Map.of("SIZE", String.valueOf(1 << 30))));
+        large =
+                editor.apply(
+                        large,
+                        new Edit.Attach(
+                                "records", "port", "system", new Address(0x4000_0000), null));
+        ElaboratedPlatform platform = Shipped.elaborate(large);
+        // lui x5, 0x7FFFF; lw x8, 0(x5); sw x5, 0(x5); lw x6, 0(x5); lui x5, 0x40000; lw x7, 0(x5);
+        // j .
+        Machine machine =
+                machine(
+                        platform,
+                        0x7FFFF2B7,
+                        0x0002A403,
+                        0x0052A023,
+                        0x0002A303,
+                        0x400002B7,
+                        0x0002A383,
+                        0x6F);
+        machine.run(10);
+        assertThat(machine.hart().register(6)).isEqualTo(0x7FFFF000);
+        assertThat(machine.hart().register(7)).isZero();
+        machine.reset();
+        machine.run(2);
+        assertThat(machine.hart().register(8)).isZero();
+
+        // lui x5, 0x40000; lui x7, 0x800; sw x5, 0(x5); add x5, x5, x7; j back to sw
+        Machine greedy =
+                machine(platform, 0x400002B7, 0x008003B7, 0x0052A023, 0x007282B3, 0xFF9FF06F);
+        assertThatThrownBy(() -> greedy.run(10_000))
+                .isInstanceOf(BenchException.class)
+                .hasMessageContaining("more than the 128 MiB of one memory");
     }
 }

@@ -83,6 +83,7 @@ final class BenchController {
             boolean waiting,
             long traps,
             @Nullable String lastTrap,
+            @Nullable String stopped,
             long consoleTotal,
             List<LevelView> parts) {}
 
@@ -261,6 +262,7 @@ final class BenchController {
                 state.waiting(),
                 state.traps(),
                 state.lastTrap(),
+                state.stopped(),
                 state.consoleTotal(),
                 state.parts().stream()
                         .map(
