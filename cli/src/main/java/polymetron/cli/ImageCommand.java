@@ -41,19 +41,16 @@ final class ImageCommand implements Callable<Integer> {
             names = "--fill",
             paramLabel = "BYTE",
             defaultValue = "0",
-            description = "value between what is loaded, 0 to 255")
-    private int fill;
+            description = "value between what is loaded, such as 255 or 0xFF")
+    private String fill;
 
     @Override
     public Integer call() throws Exception {
-        if (fill < 0 || fill > 255) {
-            throw new BadInput("--fill is a byte, 0 to 255, not " + fill);
-        }
         ElaboratedPlatform platform = Inputs.platform(file);
         if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
             return CommandLineApplication.FINDINGS;
         }
-        ProgramImage image = Inputs.image(platform, elf, fill);
+        ProgramImage image = Inputs.image(platform, elf, fillByte());
         PrintWriter console = spec.commandLine().getOut();
         for (SectionPlace place : image.sections()) {
             console.printf(
@@ -76,5 +73,17 @@ final class ImageCommand implements Callable<Integer> {
         }
         console.flush();
         return 0;
+    }
+
+    private int fillByte() {
+        try {
+            int value = Integer.decode(fill.strip());
+            if (value >= 0 && value <= 255) {
+                return value;
+            }
+        } catch (NumberFormatException noNumber) {
+            // Said below.
+        }
+        throw new BadInput("--fill is a byte, 0 to 255 or 0x00 to 0xFF, not " + fill);
     }
 }

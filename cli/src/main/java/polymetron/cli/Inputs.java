@@ -4,7 +4,9 @@ import java.io.IOException;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.FileAlreadyExistsException;
 import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
@@ -56,12 +58,40 @@ final class Inputs {
     }
 
     /** Writes a file below a folder; the name comes from us, but nothing may leave the folder all the same. */
-    static void write(Path folder, String name, byte[] bytes) throws IOException {
+    static void write(Path folder, String name, byte[] bytes) {
         Path target = folder.resolve(name).normalize();
         if (!target.startsWith(folder.normalize())) {
             throw new BadInput("%s would be written outside %s".formatted(name, folder));
         }
-        Files.createDirectories(target.getParent() == null ? folder : target.getParent());
-        Files.write(target, bytes);
+        write(target, bytes);
+    }
+
+    /** Writes a file, and makes the folders that it is to lie in. */
+    static void write(Path target, byte[] bytes) {
+        try {
+            if (target.getParent() != null) {
+                Files.createDirectories(target.getParent());
+            }
+            Files.write(target, bytes);
+        } catch (FileAlreadyExistsException inTheWay) {
+            throw new BadInput(
+                    "cannot write %s: %s is a file, not a folder"
+                            .formatted(target, inTheWay.getFile()));
+        } catch (NoSuchFileException noFolder) {
+            throw new BadInput(
+                    "cannot write %s: its folder is not there and cannot be made"
+                            .formatted(target));
+        } catch (IOException impossible) {
+            throw new BadInput(
+                    "cannot write %s: %s"
+                            .formatted(
+                                    target,
+                                    Files.isDirectory(target)
+                                            ? "it is a folder"
+                                            : impossible
+                                                    .getMessage()
+                                                    .replaceFirst("^.*: ", "")
+                                                    .toLowerCase(java.util.Locale.ROOT)));
+        }
     }
 }

@@ -2,7 +2,6 @@ package polymetron.cli;
 
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -87,7 +86,7 @@ final class NewCommand implements Callable<Integer> {
             console.print(text);
             console.flush();
         } else {
-            Files.write(out, text.getBytes(StandardCharsets.UTF_8));
+            Inputs.write(out, text.getBytes(StandardCharsets.UTF_8));
         }
         return 0;
     }

@@ -180,6 +180,8 @@ final class CommandLineTest {
                     "BAUD" : "115200"              | "BAUD" : "0"                   | BAUD
                     "BAUD" : "115200"              | "BAUD" : "BAUD + 1"            | BAUD
                     "base" : "0x1000_0000"         | "base" : "0x1_0000_0000_0000_0000" | 64
+                    "base" : "0x1000_0000"         | "base" : "-1"                  | is not a byte address such as
+                    "name" : "lamps"               | "name" : "Lamps"               | is not a name of lower-case
                     "dataWidth" : 32               | "dataWidth" : 24               | dataWidth
                     """)
     void badPlatformsAreExplainedInOneLine(String good, String bad, String says) {
@@ -208,6 +210,9 @@ final class CommandLineTest {
             {"image", platform, "--elf", write("half.elf", Arrays.copyOf(elf, 60)), "--out", "x"},
             {"image", platform, "--elf", platform, "--out", "x"},
             {"image", platform, "--elf", program, "--out", "x", "--fill", "256"},
+            {"image", platform, "--elf", program, "--out", platform, "--fill", "0xFF"},
+            {"export", platform, "--out", program},
+            {"new", "x", "--board", "foreland", "--out", folder.toString()},
             {"run", platform, "--elf", program, "--seconds", "-1"},
             {"run", platform, "--elf", program, "--seconds", "soon"},
             {"export", platform}

@@ -19,6 +19,7 @@ public final class SchemaFile {
 
     private final String text;
     private final Schema schema;
+    private final JsonNode rules;
 
     /**
      * @param beside class in whose package the file is
@@ -29,6 +30,7 @@ public final class SchemaFile {
         } catch (IOException failure) {
             throw new UncheckedIOException(failure);
         }
+        this.rules = Documents.tree(name, text);
         this.schema =
                 SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
                         .getSchema(text);
@@ -49,6 +51,9 @@ public final class SchemaFile {
             throw new DocumentException("%s is longer than 16 MiB".formatted(name), "");
         }
         JsonNode tree = Documents.tree(name, document);
+        if (tree.isMissingNode()) {
+            throw new DocumentException(name + " is empty", "");
+        }
         List<Error> errors =
                 schema.validate(tree).stream()
                         .sorted(
@@ -67,9 +72,24 @@ public final class SchemaFile {
                                     name,
                                     Documents.lineOf(document, pointer),
                                     pointer.isEmpty() ? "the top" : pointer,
-                                    errors.getFirst().getMessage()),
+                                    reason(errors.getFirst())),
                     pointer);
         }
         return Documents.read(name, document, form);
+    }
+
+    /** Instead of a regular expression, what the schema says that the value is. */
+    private String reason(Error error) {
+        if ("pattern".equals(error.getKeyword())) {
+            String place = error.getSchemaLocation().getFragment().toString();
+            JsonNode rule = rules.at(place.substring(0, place.lastIndexOf('/')));
+            if (rule.hasNonNull("description") && error.getInstanceNode() != null) {
+                return "'%s' is not %s"
+                        .formatted(
+                                error.getInstanceNode().asString(),
+                                rule.get("description").asString());
+            }
+        }
+        return error.getMessage();
     }
 }
