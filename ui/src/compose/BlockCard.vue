@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { gradeBorder } from '../findings/gradeColours'
 import { computed } from 'vue'
 import type { TargetView } from '../api/client'
 import { usePlatform } from '../frame/platform'
@@ -48,14 +49,8 @@ const name = computed(() => block.value?.localName ?? props.target.block)
             class="flex w-full flex-col [contain:strict] [content-visibility:auto] overflow-hidden rounded-md border bg-sheet text-left hover:border-accent"
             :title="`${target.label}, ${detail}, ${target.size}`"
             :class="[
-                zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[98px] px-2 py-1',
-                selected
-                    ? 'border-accent ring-1 ring-accent'
-                    : finding
-                      ? finding.grade === 'error'
-                          ? 'border-error'
-                          : 'border-warn'
-                      : 'border-line',
+                zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[110px] px-2 py-1',
+                selected ? 'border-accent ring-1 ring-accent' : gradeBorder(finding?.grade),
                 lit ? '!bg-accent-soft' : '',
             ]"
             data-card
@@ -67,18 +62,18 @@ const name = computed(() => block.value?.localName ?? props.target.block)
             @dragstart="beginDrag($event, target.block, target.busInterface)"
             @dragend="endDrag"
         >
-            <span class="flex w-full items-baseline justify-between gap-1">
+            <span class="flex w-full shrink-0 items-baseline justify-between gap-1">
                 <span class="truncate font-semibold">{{ name }}</span>
                 <span v-if="zoom === 'near'" class="font-mono text-[11px] whitespace-nowrap text-soft">{{
                     target.size
                 }}</span>
             </span>
             <span
-                class="block w-full truncate text-soft"
+                class="block w-full shrink-0 truncate text-soft"
                 :class="zoom === 'far' ? 'text-[11px]' : 'text-[13px]'"
                 >{{ detail }}</span
             >
-            <span class="sr-only">from {{ target.base }} to {{ target.last }}</span>
+            <span class="sr-only">from {{ target.base }}</span>
             <span v-if="zoom === 'near'" class="mt-1 flex flex-wrap gap-1">
                 <span v-if="target.held" class="tag !text-accent">held</span>
                 <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>
@@ -102,6 +97,11 @@ const name = computed(() => block.value?.localName ?? props.target.block)
                     >{{ tag.text }}</span
                 >
             </span>
+            <span
+                v-if="target.last && zoom === 'near'"
+                class="mt-auto block w-full font-mono text-[11px] whitespace-nowrap text-soft"
+                >to {{ seen?.last ?? target.last }}</span
+            >
         </button>
     </div>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { gradeBorder } from '../findings/gradeColours'
 import { computed } from 'vue'
 import { usePlatform } from '../frame/platform'
 import { openMenu } from './contextMenu'
@@ -39,13 +40,7 @@ function click(event: MouseEvent): void {
     <button
         class="flex flex-col justify-center overflow-hidden rounded-md border border-l-4 bg-sheet px-2 text-left leading-tight hover:border-accent"
         :class="[
-            selected
-                ? 'border-accent ring-1 ring-accent'
-                : finding
-                  ? finding.grade === 'error'
-                      ? 'border-error'
-                      : 'border-warn'
-                  : 'border-line',
+            selected ? 'border-accent ring-1 ring-accent' : gradeBorder(finding?.grade),
             picture.lit.value?.has(name) ? '!bg-accent-soft' : '',
             group ? 'border-double shadow-[2px_2px_0_var(--line)]' : '',
             faded ? 'opacity-35' : '',

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { gradeText } from '../findings/gradeColours'
 import { computed, ref } from 'vue'
 import type { ValueView } from '../api/client'
 import { usePlatform } from '../frame/platform'
@@ -97,7 +98,7 @@ function toDefault(): void {
                 <p
                     v-for="broken in preview.breaks"
                     :key="broken.subject + broken.what"
-                    :class="broken.grade === 'error' ? 'text-error' : 'text-warn'"
+                    :class="gradeText(broken.grade)"
                 >
                     {{ broken.what }}
                 </p>

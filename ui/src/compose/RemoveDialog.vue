@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { gradeText } from '../findings/gradeColours'
 import { computed } from 'vue'
 import DialogFrame from '../frame/DialogFrame.vue'
 import type { Selection } from './selection'
@@ -21,9 +22,7 @@ const removal = computed(() => props.selection.removal.value)
                 :key="each.subject + each.what"
                 class="grid grid-cols-[80px_1fr] border-b border-line py-1"
             >
-                <span class="font-semibold" :class="each.grade === 'error' ? 'text-error' : 'text-warn'">{{
-                    each.grade
-                }}</span>
+                <span class="font-semibold" :class="gradeText(each.grade)">{{ each.grade }}</span>
                 <span>{{ each.what }}</span>
             </li>
         </ul>

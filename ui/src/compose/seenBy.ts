@@ -5,6 +5,7 @@ import type { PlatformContext } from '../frame/platform'
 /** Where an initiator sees a target, and what a read costs it. */
 export interface Seen {
     base: string
+    last: string
     cycles: number
 }
 
@@ -26,7 +27,7 @@ export function useSeenBy(
         return new Map(
             space.seen.map((each) => [
                 `${each.block}.${each.busInterface}`,
-                { base: each.base, cycles: each.cycles },
+                { base: each.base, last: each.last, cycles: each.cycles },
             ]),
         )
     })

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { gradeText } from './gradeColours'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Edit, FindingView } from '../api/client'
@@ -44,10 +45,7 @@ async function accept(): Promise<void> {
         class="grid grid-cols-[90px_1fr_auto] items-start gap-x-4 border-b border-line px-4 py-2"
         data-testid="finding"
     >
-        <span
-            class="font-semibold"
-            :class="finding.accepted ? 'text-soft' : finding.grade === 'error' ? 'text-error' : 'text-warn'"
-        >
+        <span class="font-semibold" :class="gradeText(finding.grade, finding.accepted)">
             {{ finding.accepted ? 'accepted' : finding.grade }}
             <span class="block text-[12px] font-normal text-soft">{{ step }}</span>
         </span>

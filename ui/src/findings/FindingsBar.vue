@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { CheckCircleIcon, ExclamationTriangleIcon, XCircleIcon, XMarkIcon } from '@heroicons/vue/20/solid'
+import { gradeText } from './gradeColours'
+import {
+    CheckCircleIcon,
+    ExclamationTriangleIcon,
+    InformationCircleIcon,
+    XCircleIcon,
+    XMarkIcon,
+} from '@heroicons/vue/20/solid'
 import { computed, ref } from 'vue'
 import { answer, client, type Edit, type FindingView, type OfferView } from '../api/client'
 import DialogFrame from '../frame/DialogFrame.vue'
@@ -108,16 +115,7 @@ function apply(edit: unknown): void {
                         class="grid grid-cols-[90px_1fr_auto] items-center gap-x-4 border-b border-line px-4 py-2"
                         data-testid="finding-group"
                     >
-                        <span
-                            class="font-semibold"
-                            :class="
-                                group.accepted
-                                    ? 'text-soft'
-                                    : group.grade === 'error'
-                                      ? 'text-error'
-                                      : 'text-warn'
-                            "
-                        >
+                        <span class="font-semibold" :class="gradeText(group.grade, group.accepted)">
                             {{ group.accepted ? 'accepted' : group.grade }} × {{ group.count }}
                             <span class="block text-[12px] font-normal text-soft">{{ group.step }}</span>
                         </span>
@@ -169,7 +167,8 @@ function apply(edit: unknown): void {
                 @click="open.findings = !open.findings"
             >
                 <XCircleIcon v-if="worst?.grade === 'error'" class="size-5 text-error" />
-                <ExclamationTriangleIcon v-else-if="worst" class="size-5 text-warn" />
+                <ExclamationTriangleIcon v-else-if="worst?.grade === 'warning'" class="size-5 text-warn" />
+                <InformationCircleIcon v-else-if="worst" class="size-5 text-soft" />
                 <CheckCircleIcon v-else class="size-5 text-accent" />
                 <span class="whitespace-nowrap" data-testid="findings-summary">{{ summary }}</span>
             </button>

@@ -5,12 +5,14 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.library.Vlnv;
 import polymetron.platform.Names;
 
 /**
@@ -43,7 +45,11 @@ public record Handoff(String baseName, String fingerprint, List<HandoffFile> fil
             files.add(exporter.export(view, baseName, fingerprint));
         }
         TreeMap<String, HandoffFile> drivers = new TreeMap<>();
-        for (ElaboratedBlock block : platform.blocks()) {
+        // Two versions of a block share a driver: that of the newer one, which knows the older one
+        // too.
+        List<ElaboratedBlock> byVersion = new ArrayList<>(platform.blocks());
+        byVersion.sort(Comparator.comparing(block -> block.type().identity(), Vlnv.BY_VERSION));
+        for (ElaboratedBlock block : byVersion) {
             platform.library()
                     .driverFiles(block.type().identity())
                     .forEach(
