@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Set;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
+import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
@@ -50,15 +51,15 @@ final class Draft {
         return lines;
     }
 
-    /** Notes a line and, unless it is switched off, goes on from the platform that it makes. */
+    /**
+     * Notes a line and, unless it is switched off, goes on from the platform that it makes. What the platform refuses
+     * (a document can name a domain that is not there) is no proposal.
+     */
     void propose(String key, Proposal.Kind kind, String what, String why, Edit edit) {
         said.add(key);
-        lines.add(new Proposal(key, kind, what, why, List.of(edit), List.of()));
-        if (decisions.off().contains(key)) {
-            return;
+        if (decisions.off().contains(key) || goOn(List.of(edit))) {
+            lines.add(new Proposal(key, kind, what, why, List.of(edit), List.of()));
         }
-        platform = editor.apply(platform, edit);
-        work();
     }
 
     void offer(
@@ -71,12 +72,21 @@ final class Draft {
         boolean made = chosen != null && chosen >= 0 && chosen < choices.size();
         List<Edit> edits = made ? choices.get(chosen).edits() : List.of();
         said.add(key);
-        lines.add(new Proposal(key, kind, what, why, edits, choices));
-        if (made && !decisions.off().contains(key)) {
+        boolean possible = !made || decisions.off().contains(key) || goOn(edits);
+        lines.add(new Proposal(key, kind, what, why, possible ? edits : List.of(), choices));
+    }
+
+    private boolean goOn(List<Edit> edits) {
+        try {
+            Platform next = platform;
             for (Edit edit : edits) {
-                platform = editor.apply(platform, edit);
+                next = editor.apply(next, edit);
             }
+            platform = next;
             work();
+            return true;
+        } catch (RejectedEdit impossible) {
+            return false;
         }
     }
 
