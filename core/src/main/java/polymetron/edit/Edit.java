@@ -2,6 +2,8 @@ package polymetron.edit;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -169,7 +171,7 @@ public sealed interface Edit {
     /** Puts blocks into a group; their names begin with its name from then on. */
     record Group(String name, List<String> blocks) implements Edit {
         public Group {
-            blocks = blocks == null ? List.of() : List.copyOf(blocks);
+            blocks = kept(blocks);
         }
 
         @Override
@@ -345,14 +347,22 @@ public sealed interface Edit {
     /** Several edits that are applied, stored and undone as one. */
     record Several(String title, List<Edit> edits) implements Edit {
         public Several {
-            edits = edits == null ? List.of() : List.copyOf(edits);
+            edits = kept(edits);
         }
 
         @Override
         public String describe() {
-            return title == null || title.isBlank()
-                    ? edits.stream().map(Edit::describe).collect(Collectors.joining(", "))
-                    : title;
+            if (title != null && !title.isBlank()) {
+                return title;
+            }
+            return edits.isEmpty()
+                    ? "change nothing"
+                    : edits.stream().map(Edit::describe).collect(Collectors.joining(", "));
         }
+    }
+
+    /** A list as it came, holes and all: the editor says what is wrong with them. */
+    private static <T> List<T> kept(List<T> list) {
+        return list == null ? List.of() : Collections.unmodifiableList(new ArrayList<>(list));
     }
 }

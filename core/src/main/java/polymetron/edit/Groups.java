@@ -71,7 +71,9 @@ public final class Groups {
 
     private static List<Block> members(Platform platform, String group) {
         List<Block> members =
-                platform.blocks().stream().filter(each -> group.equals(each.group())).toList();
+                platform.blocks().stream()
+                        .filter(each -> group != null && group.equals(each.group()))
+                        .toList();
         require(!members.isEmpty(), "name", "there is no group named %s".formatted(group));
         return members;
     }

@@ -84,7 +84,7 @@ public final class Library {
     }
 
     public Optional<BlockType> type(Vlnv identity) {
-        return Optional.ofNullable(types.get(identity));
+        return identity == null ? Optional.empty() : Optional.ofNullable(types.get(identity));
     }
 
     /** All versions of a block type, lowest first. */
