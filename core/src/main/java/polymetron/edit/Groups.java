@@ -72,7 +72,7 @@ public final class Groups {
     private static List<Block> members(Platform platform, String group) {
         List<Block> members =
                 platform.blocks().stream()
-                        .filter(each -> group != null && group.equals(each.group()))
+                        .filter(each -> each.group() != null && each.group().equals(group))
                         .toList();
         require(!members.isEmpty(), "name", "there is no group named %s".formatted(group));
         return members;

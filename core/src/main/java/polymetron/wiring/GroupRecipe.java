@@ -24,7 +24,9 @@ public final class GroupRecipe {
      */
     public static Recipe of(Platform platform, String group, String title, String summary) {
         List<Block> members =
-                platform.blocks().stream().filter(each -> group.equals(each.group())).toList();
+                platform.blocks().stream()
+                        .filter(each -> each.group() != null && each.group().equals(group))
+                        .toList();
         if (members.isEmpty()) {
             throw new RejectedEdit("group", "there is no group named %s".formatted(group));
         }

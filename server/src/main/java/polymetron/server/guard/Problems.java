@@ -9,19 +9,25 @@ import tools.jackson.databind.node.ObjectNode;
 
 /** Problem documents (RFC 9457) for requests that are refused before Spring sees them. */
 public final class Problems {
+    static final String MEDIA_TYPE = "application/problem+json";
     private static final JsonMapper MAPPER = new JsonMapper();
 
     private Problems() {}
 
-    static void write(HttpServletResponse response, int status, String title, String detail)
-            throws IOException {
+    static String text(int status, String title, String detail) {
         ObjectNode problem = MAPPER.createObjectNode();
         problem.put("title", title);
         problem.put("status", status);
         problem.put("detail", detail);
+        return problem.toString();
+    }
+
+    static void write(HttpServletResponse response, int status, String title, String detail)
+            throws IOException {
         response.setStatus(status);
-        response.setContentType("application/problem+json");
-        response.getOutputStream().write(problem.toString().getBytes(StandardCharsets.UTF_8));
+        response.setContentType(MEDIA_TYPE);
+        response.getOutputStream()
+                .write(text(status, title, detail).getBytes(StandardCharsets.UTF_8));
     }
 
     static void tooLarge(HttpServletResponse response, long limit) throws IOException {

@@ -1,5 +1,7 @@
 package polymetron.server.problem;
 
+import jakarta.annotation.Nullable;
+import org.apache.tomcat.util.http.InvalidParameterException;
 import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -10,8 +12,10 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.transaction.TransactionException;
+import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import polymetron.bench.machine.BenchException;
 import polymetron.edit.RejectedEdit;
@@ -141,5 +145,32 @@ public final class ProblemAdvice {
                 "Storage cannot be reached",
                 "the change is not stored; everything acknowledged before is. Try again in a"
                         + " moment");
+    }
+
+    /** What nobody foresaw. The reader learns that it is not their mistake; the log keeps what happened. */
+    @ExceptionHandler
+    @Nullable
+    ProblemDetail defect(RuntimeException failure) {
+        if (failure instanceof ErrorResponse known) {
+            return known.getBody();
+        }
+        if (failure instanceof InvalidParameterException) {
+            return problem(
+                    HttpStatus.BAD_REQUEST,
+                    "Not understood",
+                    "a parameter of the address is no text in UTF-8");
+        }
+        for (Throwable cause = failure; cause != null; cause = cause.getCause()) {
+            if (cause instanceof AsyncRequestNotUsableException) {
+                // Who asked has gone; there is nobody to tell.
+                return null;
+            }
+        }
+        LOG.error("a request failed", failure);
+        return problem(
+                HttpStatus.INTERNAL_SERVER_ERROR,
+                "A defect of Polymetron",
+                "the request was not carried out, and nothing was changed; what happened is in the"
+                        + " server's log");
     }
 }

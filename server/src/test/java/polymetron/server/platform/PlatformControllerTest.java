@@ -1,6 +1,7 @@
 package polymetron.server.platform;
 
 import static org.hamcrest.Matchers.containsString;
+import static org.hamcrest.Matchers.not;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.eq;
 import static org.mockito.Mockito.mock;
@@ -46,7 +47,8 @@ final class PlatformControllerTest {
                 .thenThrow(new DataAccessResourceFailureException("connection refused"))
                 .thenThrow(new StaleEdit(7, List.of("remove lamps")))
                 .thenThrow(new RejectedEdit("revision", "there is nothing to undo"))
-                .thenThrow(new NotThere("there is no such platform"));
+                .thenThrow(new NotThere("there is no such platform"))
+                .thenThrow(new IllegalStateException("secret"));
         undo(UUID.randomUUID().toString(), 200)
                 .andExpect(content().string(containsString("\"revision\":4")));
         refused(503, "Storage cannot be reached");
@@ -55,6 +57,8 @@ final class PlatformControllerTest {
         refused(422, "Edit refused")
                 .andExpect(content().string(containsString("\"field\":\"revision\"")));
         refused(404, "Not there");
+        refused(500, "A defect of Polymetron")
+                .andExpect(content().string(not(containsString("secret"))));
     }
 
     private org.springframework.test.web.servlet.ResultActions undo(String id, int code)

@@ -66,7 +66,7 @@ final class UndoTest {
         String id = server.create("Undone", "station");
         List<String> documents = new ArrayList<>(List.of(document(id)));
         long revision = 1;
-        for (int number = 0; number < 25; number++) {
+        for (int number = 0; number < 40; number++) {
             Answer answer =
                     server.post(
                             "/api/platforms/" + id + "/edits",
