@@ -17,7 +17,7 @@ public record InterfaceRef(String block, String name) implements Comparable<Inte
      * @throws IllegalArgumentException when the text is not of the form block.name
      */
     public static InterfaceRef parse(String text) {
-        int dot = text.indexOf('.');
+        int dot = text == null ? -1 : text.indexOf('.');
         if (dot <= 0 || dot == text.length() - 1) {
             throw new IllegalArgumentException(
                     "'%s' names no interface; write block.name".formatted(text));
