@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { usePrograms } from '../boot/programs'
 import { usePlatform } from '../frame/platform'
+import { sentence } from '../frame/sentence'
 import { useBench } from './bench'
 import BenchConsole from './BenchConsole.vue'
 import BoardPicture from './BoardPicture.vue'
@@ -82,8 +83,11 @@ const time = computed(() => {
             Stale: the bench runs revision {{ bench.revision }}, and what software sees of the platform has
             changed since. Build the program for the new hand-off, then load it again.
         </p>
+        <p v-else-if="bench?.mismatch" class="bg-warn-soft px-5 py-1.5 text-warn">
+            {{ sentence(bench.mismatch) }} Build it with the newest hand-off if it does not do what it should.
+        </p>
         <p v-if="state?.stopped" role="alert" class="bg-error-soft px-5 py-1.5 text-error">
-            Stopped: {{ state.stopped }}. Reset starts it again.
+            Stopped: {{ sentence(state.stopped) }} Reset starts it again.
         </p>
         <div v-if="programs && !program" class="m-auto max-w-md text-center">
             <p class="text-lg font-semibold">There is no program yet</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sentence } from '../frame/sentence'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answer, client } from '../api/client'
@@ -115,6 +116,14 @@ const url = (name: string): string =>
                         <li v-for="problem in image.problems" :key="problem">{{ problem }}</li>
                     </ul>
                 </section>
+                <p v-if="image.mismatch" class="rounded border border-warn bg-warn-soft p-3">
+                    <span class="font-semibold text-warn">Linked for other hardware.</span>
+                    {{ sentence(image.mismatch) }} Build it again with the newest hand-off;
+                    <RouterLink :to="`/p/${context.id}/history`" class="text-accent underline"
+                        >History</RouterLink
+                    >
+                    shows what has changed.
+                </p>
                 <section>
                     <h2 class="heading">Sections</h2>
                     <p v-if="image.sections.length === 0" class="mt-1 text-soft">

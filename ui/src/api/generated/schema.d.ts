@@ -1085,6 +1085,7 @@ export interface components {
         BenchView: {
             blocks: string[];
             loaded: boolean;
+            mismatch?: string | null;
             passive: string[];
             program?: string | null;
             programName?: string | null;
@@ -1503,6 +1504,7 @@ export interface components {
         ImageView: {
             entry: string;
             memories: components["schemas"]["MemoryView"][];
+            mismatch?: string | null;
             outputs: components["schemas"]["OutputView"][];
             problems: string[];
             /** Format: int64 */

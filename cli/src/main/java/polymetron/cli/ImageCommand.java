@@ -51,6 +51,7 @@ final class ImageCommand implements Callable<Integer> {
             return CommandLineApplication.FINDINGS;
         }
         ProgramImage image = Inputs.image(platform, elf, fillByte());
+        Inputs.warn(image, spec.commandLine().getErr());
         PrintWriter console = spec.commandLine().getOut();
         for (SectionPlace place : image.sections()) {
             console.printf(

@@ -1,6 +1,7 @@
 package polymetron.cli;
 
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
@@ -48,6 +49,13 @@ final class Inputs {
                             .formatted(elf, Files.size(elf), ElfReader.LARGEST));
         }
         return ProgramImage.of(platform, ElfReader.read(Files.readAllBytes(elf)), (byte) fill);
+    }
+
+    /** Says when a program is meant for other hardware; it is used all the same. */
+    static void warn(ProgramImage image, PrintWriter err) {
+        if (image.mismatch() != null) {
+            err.println("warning: " + image.mismatch());
+        }
     }
 
     private static void requireFile(Path file) {

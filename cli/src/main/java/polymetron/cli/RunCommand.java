@@ -12,6 +12,7 @@ import picocli.CommandLine.Spec;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.machine.Machine;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.image.ProgramImage;
 
 /** Runs a program on the simulated board; the console goes to standard output. */
 @Command(
@@ -59,7 +60,9 @@ final class RunCommand implements Callable<Integer> {
             return CommandLineApplication.FINDINGS;
         }
         Machine machine = new Machine(platform);
-        machine.load(Inputs.image(platform, elf, 0));
+        ProgramImage image = Inputs.image(platform, elf, 0);
+        Inputs.warn(image, spec.commandLine().getErr());
+        machine.load(image);
         UartModel console =
                 machine.console()
                         .orElseThrow(() -> new BadInput("the platform has no UART for a console"));

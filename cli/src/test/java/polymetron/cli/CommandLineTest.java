@@ -226,6 +226,18 @@ final class CommandLineTest {
         }
     }
 
+    /** A program for other hardware is run, with a word about it: its console may be where it was. */
+    @Test
+    void aProgramForOtherHardwareIsToldFromOneForThis() {
+        assertThat(polymetron("run", platform, "--elf", program, "--seconds", "0.01")).isZero();
+        assertThat(err.toString()).isEmpty();
+        String other =
+                write("other.json", Shipped.demoText().replace("0x1000_2000", "0x1000_8000"));
+        assertThat(polymetron("run", other, "--elf", program, "--seconds", "0.01")).isZero();
+        assertThat(err.toString())
+                .startsWith("warning: the program was linked for a platform with fingerprint");
+    }
+
     @Test
     void aProgramThatDoesNotFitIsExplained() {
         String small =

@@ -87,7 +87,8 @@ final class LinkerScript implements Exporter {
                         .formatted(
                                 view.dataMemory().get().block().name(),
                                 Address.formatSize(view.dataMemory().get().form().sizeBytes())));
-        out.append("\n    /DISCARD/ : { *(.eh_frame .eh_frame_hdr .note .note.* .comment) }\n}\n");
+        out.append("\n    .note.platform 0 : { KEEP(*(.note.platform)) }\n");
+        out.append("    /DISCARD/ : { *(.eh_frame .eh_frame_hdr .note .note.* .comment) }\n}\n");
         return out.toString();
     }
 

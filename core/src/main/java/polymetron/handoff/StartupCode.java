@@ -95,8 +95,20 @@ final class StartupCode implements Exporter {
                     .weak trap_handler
                 trap_handler:
                     j trap_handler
+
+                /* Says which platform the program is linked for; takes no memory. */
+                    .section .note.platform, "", @note
+                    .balign 4
+                    .long 2f - 1f, 4f - 3f, 1
+                1:  .asciz "polymetron"
+                2:  .balign 4
+                3:  .ascii "%s"
+                4:
                 """
-                        .formatted(CText.safe(view.platform().platform().name()), fingerprint);
+                        .formatted(
+                                CText.safe(view.platform().platform().name()),
+                                fingerprint,
+                                fingerprint);
         return new HandoffFile("start.S", "start-up code", text);
     }
 }

@@ -8,8 +8,13 @@ import java.util.List;
  * @param entry address of the first instruction
  * @param segments the loadable ones, in the order of the file
  * @param sections those that take up memory, in the order of the file
+ * @param fingerprint of the platform that it was linked for, from its note; null when it does not say
  */
-public record ElfProgram(int flags, long entry, List<Segment> segments, List<Section> sections) {
+public record ElfProgram(
+        int flags, long entry, List<Segment> segments, List<Section> sections, String fingerprint) {
+    public ElfProgram(int flags, long entry, List<Segment> segments, List<Section> sections) {
+        this(flags, entry, segments, sections, null);
+    }
 
     /**
      * A loadable segment.

@@ -6,6 +6,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import polymetron.address.AddressRange;
 
 /**
@@ -24,6 +25,8 @@ public final class ElfReader {
     private static final int LOADABLE = 1;
     private static final int WITHOUT_CONTENTS = 8;
     private static final int ALLOCATED = 2;
+    private static final int NOTE = 7;
+    private static final long LONGEST_NOTE = 4096;
 
     private final ByteBuffer file;
 
@@ -55,7 +58,7 @@ public final class ElfReader {
                     "the program is for machine %s; the processor is RISC-V, machine 243"
                             .formatted(shortAt(18)));
         }
-        return new ElfProgram(file.getInt(36), wordAt(24), segments(), sections());
+        return new ElfProgram(file.getInt(36), wordAt(24), segments(), sections(), fingerprint());
     }
 
     private void checkIdentity() {
@@ -193,6 +196,27 @@ public final class ElfReader {
             }
         }
         return List.copyOf(sections);
+    }
+
+    /** From the first note that says one; a note that is broken says nothing. */
+    private String fingerprint() {
+        long table = wordAt(32);
+        int count = shortAt(48);
+        for (int index = 0; table != 0 && index < count; index++) {
+            int at = (int) table + index * shortAt(46);
+            long offset = wordAt(at + 16);
+            long size = wordAt(at + 20);
+            if (wordAt(at + 4) == NOTE && size <= LONGEST_NOTE && offset + size <= file.limit()) {
+                Optional<String> found =
+                        ElfNotes.fingerprint(
+                                Arrays.copyOfRange(
+                                        file.array(), (int) offset, (int) (offset + size)));
+                if (found.isPresent()) {
+                    return found.get();
+                }
+            }
+        }
+        return null;
     }
 
     private String name(long table, int names, int count, long offset) {

@@ -10,6 +10,7 @@ import polymetron.address.Address;
 import polymetron.address.AddressRange;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
+import polymetron.handoff.Fingerprint;
 import polymetron.handoff.InstructionSet;
 import polymetron.handoff.SoftwareView;
 
@@ -18,6 +19,7 @@ import polymetron.handoff.SoftwareView;
  *
  * @param sections every section with the memory that it falls into
  * @param problems why the program does not run on the platform; empty when it does
+ * @param mismatch why the program may be meant for other hardware, although it fits; null when nothing says so
  * @param chunks loaded bytes by ascending address
  * @param pieces the same bytes in the memories that keep them; empty when there are problems
  * @param memories contents of each memory that the program touches; empty when there are problems
@@ -26,6 +28,7 @@ public record ProgramImage(
         ElfProgram program,
         List<SectionPlace> sections,
         List<String> problems,
+        String mismatch,
         List<Chunk> chunks,
         List<LoadedPiece> pieces,
         List<MemoryContents> memories,
@@ -49,6 +52,7 @@ public record ProgramImage(
             checkSegment(windows, segment, problems);
         }
         checkEntry(view, program, problems);
+        String mismatch = mismatch(platform, program);
         List<ElfProgram.Segment> loaded =
                 program.segments().stream()
                         .filter(segment -> segment.contents().length > 0)
@@ -66,7 +70,7 @@ public record ProgramImage(
         if (!problems.isEmpty()) {
             List<String> distinct = problems.stream().distinct().toList();
             return new ProgramImage(
-                    program, sections, distinct, chunks, List.of(), List.of(), fill);
+                    program, sections, distinct, mismatch, chunks, List.of(), List.of(), fill);
         }
         Map<String, Long> zero = zeroBytes(windows, program);
         List<MemoryContents> contents =
@@ -80,7 +84,16 @@ public record ProgramImage(
                                                 fill))
                         .filter(memory -> memory.loadedBytes() + memory.zeroBytes() > 0)
                         .toList();
-        return new ProgramImage(program, sections, List.of(), chunks, pieces, contents, fill);
+        return new ProgramImage(
+                program, sections, List.of(), mismatch, chunks, pieces, contents, fill);
+    }
+
+    private static String mismatch(ElaboratedPlatform platform, ElfProgram program) {
+        String now = Fingerprint.of(platform);
+        return program.fingerprint() == null || program.fingerprint().equals(now)
+                ? null
+                : "the program was linked for a platform with fingerprint %s, and this one has %s: addresses, registers or interrupts are not all the same"
+                        .formatted(program.fingerprint(), now);
     }
 
     public boolean fits() {

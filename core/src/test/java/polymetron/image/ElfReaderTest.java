@@ -16,6 +16,11 @@ import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
+import polymetron.address.Address;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.handoff.Fingerprint;
 import polymetron.outside.Tool;
 
 /** Offsets are those of the System V gABI, chapters 4 and 5, for ELFCLASS32. */
@@ -145,5 +150,35 @@ final class ElfReaderTest {
                                             section.address(),
                                             section.sizeBytes()));
         }
+    }
+
+    /** readelf finds the same note, owner and bytes, and it is that of the platform the program was linked for. */
+    @Test
+    void theNoteSaysWhichPlatformTheProgramIsFor(@TempDir Path folder) {
+        Tool.write(folder, "demo.elf", Shipped.demoProgram());
+        String notes = Tool.run(folder, "riscv64-unknown-elf-readelf", "-n", "demo.elf");
+        ElaboratedPlatform demo = Shipped.elaborate(Shipped.demo());
+        String fingerprint = Fingerprint.of(demo);
+        StringBuilder digits = new StringBuilder();
+        fingerprint.chars().forEach(digit -> digits.append("%02x ".formatted(digit)));
+        assertThat(notes).contains("polymetron", "description data: " + digits);
+        ElfProgram program = ElfReader.read(Shipped.demoProgram());
+        assertThat(program.fingerprint()).isEqualTo(fingerprint);
+        assertThat(ProgramImage.of(demo, program, (byte) 0).mismatch()).isNull();
+
+        ElaboratedPlatform moved =
+                Shipped.elaborate(
+                        new Editor(Shipped.LIBRARY)
+                                .apply(
+                                        Shipped.demo(),
+                                        new Edit.Attach(
+                                                "lamps",
+                                                "registers",
+                                                "system",
+                                                new Address(0x1000_8000),
+                                                null)));
+        ProgramImage elsewhere = ProgramImage.of(moved, program, (byte) 0);
+        assertThat(elsewhere.fits()).isTrue();
+        assertThat(elsewhere.mismatch()).contains(fingerprint, Fingerprint.of(moved));
     }
 }

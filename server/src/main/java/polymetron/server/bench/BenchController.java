@@ -70,6 +70,7 @@ final class BenchController {
             @Nullable String programName,
             @Nullable Long revision,
             boolean stale,
+            @Nullable String mismatch,
             List<String> blocks,
             List<String> passive,
             @Nullable StateView state) {}
@@ -113,10 +114,13 @@ final class BenchController {
                                         loaded.revision(),
                                         !loaded.fingerprint()
                                                 .equals(Fingerprint.of(elaborations.of(stored))),
+                                        loaded.mismatch(),
                                         loaded.bench().blocksWithRegisters(),
                                         loaded.bench().passiveBlocks(),
                                         state(loaded.bench().state())))
-                .orElse(new BenchView(false, null, null, null, false, List.of(), List.of(), null));
+                .orElse(
+                        new BenchView(
+                                false, null, null, null, false, null, List.of(), List.of(), null));
     }
 
     /** Puts a program on a bench made from the newest revision, paused. */
@@ -125,11 +129,12 @@ final class BenchController {
         StoredPlatform stored = platforms.read(id);
         ElaboratedPlatform platform = elaborations.of(stored);
         Machine machine = new Machine(platform);
-        machine.load(
+        ProgramImage image =
                 ProgramImage.of(
                         platform,
                         ElfReader.read(programs.contents(id, request.program())),
-                        (byte) 0));
+                        (byte) 0);
+        machine.load(image);
         String name =
                 programs.list(id).stream()
                         .filter(program -> program.id().equals(request.program()))
@@ -143,7 +148,8 @@ final class BenchController {
                         stored.revision(),
                         Fingerprint.of(platform),
                         request.program(),
-                        name));
+                        name,
+                        image.mismatch()));
         return bench(id);
     }
 

@@ -18,7 +18,12 @@ class Benches {
 
     /** A running bench and what was put on it. */
     record Loaded(
-            LiveBench bench, long revision, String fingerprint, UUID program, String programName) {}
+            LiveBench bench,
+            long revision,
+            String fingerprint,
+            UUID program,
+            String programName,
+            String mismatch) {}
 
     private final Cache<UUID, Loaded> benches =
             Caffeine.newBuilder()

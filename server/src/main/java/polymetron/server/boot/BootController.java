@@ -54,6 +54,7 @@ final class BootController {
             String entry,
             List<SectionView> sections,
             List<String> problems,
+            @Nullable String mismatch,
             List<MemoryView> memories,
             List<OutputView> outputs) {}
 
@@ -127,6 +128,7 @@ final class BootController {
                 Address.format(image.program().entry()),
                 image.sections().stream().map(BootController::section).toList(),
                 image.problems(),
+                image.mismatch(),
                 image.memories().stream().map(BootController::memory).toList(),
                 ImageFiles.of(image, baseName(stored)).stream()
                         .map(BootController::output)

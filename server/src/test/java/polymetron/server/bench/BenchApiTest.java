@@ -103,5 +103,10 @@ final class BenchApiTest {
                 "{\"revision\": 1, \"edit\": {\"edit\": \"rename-block\", \"block\": \"lamps\","
                         + " \"name\": \"bar\"}}");
         assertThat(server.get(platform + "/bench").json().path("stale").asBoolean()).isTrue();
+        assertThat(server.get(platform + "/bench").json().path("mismatch").isNull()).isTrue();
+        load();
+        assertThat(server.get(platform + "/bench").json().path("stale").asBoolean()).isFalse();
+        assertThat(server.get(platform + "/bench").json().path("mismatch").asString())
+                .contains("was linked for a platform with fingerprint");
     }
 }
