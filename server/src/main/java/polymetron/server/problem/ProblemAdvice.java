@@ -16,6 +16,7 @@ import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
+import org.springframework.web.context.request.async.AsyncRequestTimeoutException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import polymetron.bench.machine.BenchException;
 import polymetron.edit.RejectedEdit;
@@ -145,6 +146,12 @@ public final class ProblemAdvice {
                 "Storage cannot be reached",
                 "the change is not stored; everything acknowledged before is. Try again in a"
                         + " moment");
+    }
+
+    /** A stream of events has gone on long enough; the browser asks for another by itself. */
+    @ExceptionHandler
+    void over(AsyncRequestTimeoutException end) {
+        LOG.debug("a stream of events ended: {}", end.getMessage());
     }
 
     /** What nobody foresaw. The reader learns that it is not their mistake; the log keeps what happened. */
