@@ -57,11 +57,19 @@ static void print_number(int32_t number)
     do {
         digits[--at] = (char)('0' + rest % 10u);
         rest /= 10u;
-    } while (rest != 0u && at > 1u);
+    } while (rest != 0u && at > 0u);
     if (number < 0) {
         uart_send(CONSOLE_BASE, '-');
     }
     print(&digits[at]);
+}
+
+static void print_hex(uint32_t number)
+{
+    print("0x");
+    for (int shift = 28; shift >= 0; shift -= 4) {
+        uart_send(CONSOLE_BASE, "0123456789ABCDEF"[(number >> shift) & 15u]);
+    }
 }
 
 /* The gain is 1 with all switches down, and one more for each step of the binary number on them. */
@@ -157,9 +165,9 @@ void trap_handler(uint32_t cause, uint32_t pc, uint32_t value)
         print("\ntrap ");
         print_number((int32_t)cause);
         print(" at ");
-        print_number((int32_t)pc);
+        print_hex(pc);
         print(", value ");
-        print_number((int32_t)value);
+        print_hex(value);
         print("\n");
         for (;;) {
         }
