@@ -26,8 +26,42 @@ final class InstructionsAgainstSimulatorTest {
 
     @TempDir private Path folder;
 
+    private static final int CHANCES = 40;
+
+    private static String source() throws IOException {
+        try (var in =
+                InstructionsAgainstSimulatorTest.class.getResourceAsStream(
+                        "/polymetron/bench/instructions.c")) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
     @Test
     void resultsAreThoseOfTheReferenceSimulator() throws IOException {
+        compare(source(), "");
+    }
+
+    /** Loops of random instructions, hot enough to be translated. */
+    @Test
+    void randomLoopsComputeWhatTheReferenceSimulatorComputes() throws IOException {
+        String printing = source().substring(0, source().indexOf("static const uint32_t values"));
+        String main =
+                """
+                int main(void)
+                {
+                    chances();
+                    print("done\\n");
+                    STOP;
+                    for (;;) {
+                    }
+                }
+                """;
+        compare(
+                printing + RandomAssembly.calls(CHANCES) + main,
+                RandomAssembly.functions(32, CHANCES));
+    }
+
+    private void compare(String source, String assembly) throws IOException {
         ElaboratedPlatform platform =
                 Shipped.elaborate(
                         new Editor(Shipped.LIBRARY)
@@ -35,14 +69,8 @@ final class InstructionsAgainstSimulatorTest {
                                         Shipped.recipe("console"),
                                         new Edit.SetParameter("memory", "SIZE", "131072")));
         Handoff.of(platform).files().forEach(file -> Tool.write(folder, file.path(), file.bytes()));
-        Tool.write(
-                folder,
-                "instructions.c",
-                new String(
-                        getClass()
-                                .getResourceAsStream("/polymetron/bench/instructions.c")
-                                .readAllBytes(),
-                        StandardCharsets.UTF_8));
+        Tool.write(folder, "instructions.c", source);
+        Tool.write(folder, "more.S", assembly);
         build("ours.elf", "test_platform.ld", "-DUART_DISTANCE=4", "-DSTOP=");
         String script = Files.readString(folder.resolve("test_platform.ld"));
         Tool.write(
@@ -91,7 +119,7 @@ final class InstructionsAgainstSimulatorTest {
                                 "-T",
                                 script));
         command.addAll(List.of(defines));
-        command.addAll(List.of("start.S", "instructions.c", "-lgcc", "-o", out));
+        command.addAll(List.of("start.S", "instructions.c", "more.S", "-lgcc", "-o", out));
         Tool.run(folder, command.toArray(String[]::new));
     }
 
