@@ -49,7 +49,7 @@ const name = computed(() => block.value?.localName ?? props.target.block)
             class="flex w-full flex-col [contain:strict] [content-visibility:auto] overflow-hidden rounded-md border bg-sheet text-left hover:border-accent"
             :title="`${target.label}, ${detail}, ${target.size}`"
             :class="[
-                zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[110px] px-2 py-1',
+                zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[114px] px-2 py-1',
                 selected ? 'border-accent ring-1 ring-accent' : gradeBorder(finding?.grade),
                 lit ? '!bg-accent-soft' : '',
             ]"

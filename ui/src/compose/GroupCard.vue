@@ -20,7 +20,7 @@ const selected = computed(() => context.selected.value === `group ${props.group}
         <button
             class="flex w-full flex-col overflow-hidden rounded-md border border-double bg-sheet text-left shadow-[2px_2px_0_var(--line)] hover:border-accent"
             :class="[
-                zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[110px] px-2 py-1',
+                zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[114px] px-2 py-1',
                 selected ? 'border-accent ring-1 ring-accent' : 'border-line',
             ]"
             data-card

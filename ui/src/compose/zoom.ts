@@ -5,7 +5,7 @@ import type { RailSizes } from './railLayout'
 export type Zoom = 'near' | 'far'
 
 export const SIZES: Record<Zoom, RailSizes> = {
-    near: { card: 138, gap: 72, space: 8, row: 154 },
+    near: { card: 138, gap: 72, space: 8, row: 158 },
     far: { card: 96, gap: 44, space: 5, row: 74 },
 }
 

@@ -164,7 +164,7 @@ final class AttachmentLines {
                         ? "the only bus"
                         : draft.decisions().bus() != null && form.isTarget()
                                 ? "the bus that you chose"
-                                : "the bus that needs the least between";
+                                : "the bus that needs the fewest adapters";
         if (!form.isTarget()) {
             if (form.type().executable()) {
                 return only + "; reaches executable memory only";
