@@ -86,7 +86,7 @@ function state(platform: PlatformSummary): string {
     if (platform.warnings) {
         parts.push(platform.warnings === 1 ? '1 warning' : `${platform.warnings} warnings`)
     }
-    return parts.length ? parts.join(', ') : 'no findings'
+    return parts.length ? parts.join(', ') : 'no errors or warnings'
 }
 </script>
 
