@@ -32,7 +32,12 @@ final class AliasRule extends PlainRule {
             }
             boolean twice = false;
             Map<Object, TargetRange> seen = new HashMap<>();
+            // Without a bridge only the ports of a memory lead to one thing.
+            boolean oneWay = space.windows().isEmpty();
             for (TargetRange target : space.ranges()) {
+                if (oneWay && !target.form().isMemory()) {
+                    continue;
+                }
                 // A memory is one, however many ports it has.
                 Object what = target.form().isMemory() ? target.block().name() : target.ref();
                 TargetRange before = seen.putIfAbsent(what, target);

@@ -1,5 +1,6 @@
 package polymetron.program;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import polymetron.elaborate.AddressSpace;
@@ -29,36 +30,44 @@ public record ProgramPlace(
     /** The side of a processor that loads and stores. */
     public static Optional<AddressSpace> dataSide(
             ElaboratedPlatform platform, ElaboratedBlock processor) {
-        return platform.spaces().stream()
-                .filter(space -> space.initiator().block() == processor)
-                .filter(space -> !space.initiator().fetches())
-                .findFirst();
+        for (AddressSpace space : platform.spaces()) {
+            if (space.initiator().block() == processor && !space.initiator().fetches()) {
+                return Optional.of(space);
+            }
+        }
+        return Optional.empty();
     }
 
     /** What a processor can fetch from. */
     public static List<TargetRange> fetched(
             ElaboratedPlatform platform, ElaboratedBlock processor) {
-        return fetchSides(platform, processor)
-                .flatMap(space -> space.ranges().stream())
-                .filter(target -> target.form().isMemory())
-                .toList();
-    }
-
-    private static java.util.stream.Stream<AddressSpace> fetchSides(
-            ElaboratedPlatform platform, ElaboratedBlock processor) {
-        return platform.spaces().stream()
-                .filter(space -> space.initiator().block() == processor)
-                .filter(space -> space.initiator().fetches() || space.initiator().seesInside());
+        List<TargetRange> fetched = new ArrayList<>();
+        for (AddressSpace space : platform.spaces()) {
+            if (space.initiator().block() == processor
+                    && (space.initiator().fetches() || space.initiator().seesInside())) {
+                for (TargetRange target : space.ranges()) {
+                    if (target.form().isMemory()) {
+                        fetched.add(target);
+                    }
+                }
+            }
+        }
+        return fetched;
     }
 
     private static ProgramPlace of(
             ElaboratedBlock processor, List<TargetRange> fetched, List<TargetRange> read) {
+        if (processor.type().parameter(RESET_VECTOR).isEmpty()) {
+            return new ProgramPlace(processor, null, null, null);
+        }
         long start = processor.shape().number(RESET_VECTOR);
-        TargetRange program =
-                fetched.stream()
-                        .filter(memory -> memory.range().contains(start))
-                        .findFirst()
-                        .orElse(null);
+        TargetRange program = null;
+        for (TargetRange memory : fetched) {
+            if (memory.range().contains(start)) {
+                program = memory;
+                break;
+            }
+        }
         if (program == null) {
             return new ProgramPlace(processor, null, null, null);
         }
