@@ -1,6 +1,5 @@
 package polymetron.finding;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import polymetron.address.Address;
@@ -12,8 +11,9 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
 import polymetron.handoff.SoftwareView;
 import polymetron.library.Kind;
+import polymetron.placement.Placement;
+import polymetron.platform.Attachment;
 import polymetron.program.ProgramPlace;
-import polymetron.program.Reading;
 
 /** A processor executes its program where it does not find the same bytes as data. */
 final class ProgramApartRule extends PlainRule {
@@ -52,7 +52,7 @@ final class ProgramApartRule extends PlainRule {
                                             memory,
                                             base,
                                             Address.format(place.asData().range().base())),
-                            moveTo(platform, place, place.program().range().base()),
+                            moveTo(platform, place),
                             report);
             case COVERED ->
                     report(
@@ -85,36 +85,27 @@ final class ProgramApartRule extends PlainRule {
     }
 
     /** Moves the data port of the program's memory to where it is executed, when that is free. */
-    private static List<Fix> moveTo(ElaboratedPlatform platform, ProgramPlace place, long base) {
+    private static List<Fix> moveTo(ElaboratedPlatform platform, ProgramPlace place) {
         TargetRange port = place.asData();
         ElaboratedBus bus = busOf(platform, port);
-        if (bus == null || !isFree(bus, port, base)) {
-            return List.of();
-        }
-        return List.of(fix(bus, port, base));
+        boolean free =
+                bus != null && bus.freeSpaceWithout(port.ref()).isFree(place.program().range());
+        return free
+                ? List.of(fix(bus, port, new Address(place.program().range().base())))
+                : List.of();
     }
 
     /** Moves what covers the program to the first place behind it. */
     private static List<Fix> moveBehind(ElaboratedPlatform platform, ProgramPlace place) {
         TargetRange port = place.asData();
         ElaboratedBus bus = busOf(platform, port);
-        if (bus == null || place.reading() != Reading.COVERED) {
+        AddressRange program = place.program().range();
+        if (bus == null || program.last() == -1L) {
             return List.of();
         }
-        long step = Address.powerOfTwoAtLeast(port.form().sizeBytes());
-        long end = place.program().range().last();
-        List<Long> candidates = new ArrayList<>();
-        candidates.add(Long.divideUnsigned(end, step) * step + step);
-        bus.placed()
-                .forEach(
-                        other ->
-                                candidates.add(
-                                        Long.divideUnsigned(other.range().last(), step) * step
-                                                + step));
-        return candidates.stream()
-                .filter(base -> Long.compareUnsigned(base, end) > 0)
-                .filter(base -> isFree(bus, port, base))
-                .min(Long::compareUnsigned)
+        Address behind = new Address(program.last() + 1);
+        return Placement.baseNear(bus, port.ref(), port.form(), behind)
+                .filter(base -> base.compareTo(behind) >= 0)
                 .map(base -> List.of(fix(bus, port, base)))
                 .orElse(List.of());
     }
@@ -122,35 +113,13 @@ final class ProgramApartRule extends PlainRule {
     /** The bus that a port is on, when it can be moved there. */
     private static ElaboratedBus busOf(ElaboratedPlatform platform, TargetRange port) {
         boolean stays = port.held() || !port.via().isEmpty() || port.form().place() != null;
-        return stays
-                ? null
-                : platform.buses().stream()
-                        .filter(
-                                bus ->
-                                        bus.placed().stream()
-                                                .anyMatch(other -> other.ref().equals(port.ref())))
-                        .findFirst()
-                        .orElse(null);
+        Attachment at = port.block().block().attachments().get(port.form().name());
+        return stays || at == null ? null : platform.bus(at.bus()).orElse(null);
     }
 
-    private static boolean isFree(ElaboratedBus bus, TargetRange port, long base) {
-        if (Long.compareUnsigned(base, -port.form().sizeBytes()) > 0) {
-            return false;
-        }
-        AddressRange wanted = AddressRange.of(base, port.form().sizeBytes());
-        return bus.window().contains(wanted)
-                && bus.placed().stream()
-                        .noneMatch(
-                                other ->
-                                        !other.ref().equals(port.ref())
-                                                && other.range().overlaps(wanted));
-    }
-
-    private static Fix fix(ElaboratedBus bus, TargetRange port, long base) {
-        Address address = new Address(base);
+    private static Fix fix(ElaboratedBus bus, TargetRange port, Address base) {
         return new Fix(
-                "Move %s to %s".formatted(port.label(), address),
-                new Edit.Attach(
-                        port.block().name(), port.form().name(), bus.name(), address, null));
+                "Move %s to %s".formatted(port.label(), base),
+                new Edit.Attach(port.block().name(), port.form().name(), bus.name(), base, null));
     }
 }
