@@ -5,9 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import polymetron.address.Address;
-import polymetron.address.AddressRange;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
 import polymetron.handoff.Fingerprint;
@@ -41,16 +39,16 @@ public record ProgramImage(
         SoftwareView view = SoftwareView.of(platform);
         MemoryWindows windows = new MemoryWindows(view);
         List<SectionPlace> sections =
-                program.sections().stream().map(section -> place(windows, section)).toList();
+                program.sections().stream()
+                        .map(section -> SectionPlace.of(windows, section))
+                        .toList();
         List<String> problems = new ArrayList<>();
         for (SectionPlace place : sections) {
             if (!place.fits()) {
                 problems.add(place.problem());
             }
         }
-        for (ElfProgram.Segment segment : program.segments()) {
-            checkSegment(windows, segment, problems);
-        }
+        problems.addAll(SegmentChecks.places(windows, program.segments()));
         checkEntry(view, program, problems);
         String mismatch = mismatch(platform, program);
         List<ElfProgram.Segment> loaded =
@@ -66,7 +64,7 @@ public record ProgramImage(
                 problems.isEmpty()
                         ? loaded.stream().map(segment -> piece(windows, segment)).toList()
                         : List.of();
-        checkPieces(pieces, problems);
+        problems.addAll(SegmentChecks.overlaps(pieces));
         if (!problems.isEmpty()) {
             List<String> distinct = problems.stream().distinct().toList();
             return new ProgramImage(
@@ -98,84 +96,6 @@ public record ProgramImage(
 
     public boolean fits() {
         return problems.isEmpty();
-    }
-
-    private static SectionPlace place(MemoryWindows windows, ElfProgram.Section section) {
-        TargetRange memory = windows.used(section.address(), section.executable()).orElse(null);
-        if (memory == null) {
-            return new SectionPlace(
-                    section,
-                    null,
-                    section.sizeBytes(),
-                    windows.used(section.address(), !section.executable())
-                            .map(
-                                    other ->
-                                            section.executable()
-                                                    ? "%s is in %s, which the processor cannot execute from"
-                                                            .formatted(
-                                                                    section.name(), other.label())
-                                                    : "%s is in %s, which the processor executes from but"
-                                                                    .formatted(
-                                                                            section.name(),
-                                                                            other.label())
-                                                            + " cannot load from")
-                            .orElse(
-                                    "%s begins at %s, where there is no memory"
-                                            .formatted(
-                                                    section.name(),
-                                                    Address.format(section.address()))));
-        }
-        long room = memory.range().last() - section.address() + 1;
-        long over = Math.max(0, section.sizeBytes() - room);
-        String problem = null;
-        if (over > 0) {
-            problem =
-                    "%s (%s from %s) passes the end of %s by %s"
-                            .formatted(
-                                    section.name(),
-                                    Address.formatSize(section.sizeBytes()),
-                                    Address.format(section.address()),
-                                    memory.label(),
-                                    Address.formatSize(over));
-        } else if (section.writable() && !memory.form().isWritable()) {
-            problem =
-                    "%s is written to, but %s is read-only"
-                            .formatted(section.name(), memory.label());
-        }
-        return new SectionPlace(section, memory.label(), over, problem);
-    }
-
-    private static void checkSegment(
-            MemoryWindows windows, ElfProgram.Segment segment, List<String> problems) {
-        AddressRange load =
-                AddressRange.of(segment.loadAddress(), Math.max(segment.contents().length, 1));
-        check(windows.loaded(load.base(), segment.executable()), load, "loaded", problems);
-        AddressRange use = AddressRange.of(segment.virtualAddress(), segment.memoryBytes());
-        check(windows.used(use.base(), segment.executable()), use, "used", problems);
-    }
-
-    private static void check(
-            Optional<TargetRange> found, AddressRange range, String verb, List<String> problems) {
-        if (found.isPresent() && found.get().range().contains(range)) {
-            return;
-        }
-        String over =
-                found.map(
-                                memory ->
-                                        "it passes the end of %s by %s"
-                                                .formatted(
-                                                        memory.label(),
-                                                        Address.formatSize(
-                                                                range.last()
-                                                                        - memory.range().last())))
-                        .orElse("no memory for it begins there");
-        problems.add(
-                "a segment of %s is %s at %s, but %s"
-                        .formatted(
-                                Address.formatSize(range.last() - range.base() + 1),
-                                verb,
-                                Address.format(range.base()),
-                                over));
     }
 
     private static LoadedPiece piece(MemoryWindows windows, ElfProgram.Segment segment) {
@@ -224,25 +144,6 @@ public record ProgramImage(
             problems.add(
                     "the program passes floating-point values in registers that the processor does"
                             + " not have");
-        }
-    }
-
-    /** Two ways into one memory can lead two segments to the same bytes. */
-    private static void checkPieces(List<LoadedPiece> pieces, List<String> problems) {
-        for (int at = 1; at < pieces.size(); at++) {
-            LoadedPiece piece = pieces.get(at);
-            for (LoadedPiece before : pieces.subList(0, at)) {
-                if (piece.memory().isSameMemoryAs(before.memory())
-                        && piece.offset() < before.end()
-                        && before.offset() < piece.end()) {
-                    problems.add(
-                            "two segments are loaded over each other in %s, through %s and %s"
-                                    .formatted(
-                                            piece.memory().block().name(),
-                                            before.memory().label(),
-                                            piece.memory().label()));
-                }
-            }
         }
     }
 }

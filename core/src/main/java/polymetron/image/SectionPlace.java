@@ -1,5 +1,8 @@
 package polymetron.image;
 
+import polymetron.address.Address;
+import polymetron.elaborate.TargetRange;
+
 /**
  * A section of a program against the memory map.
  *
@@ -11,5 +14,44 @@ public record SectionPlace(
         ElfProgram.Section section, String memory, long overflowBytes, String problem) {
     public boolean fits() {
         return problem == null;
+    }
+
+    /** Looks for the memory that a section is used in. */
+    static SectionPlace of(MemoryWindows windows, ElfProgram.Section section) {
+        TargetRange memory = windows.used(section.address(), section.executable()).orElse(null);
+        if (memory == null) {
+            return new SectionPlace(section, null, section.sizeBytes(), missing(windows, section));
+        }
+        long room = memory.range().last() - section.address() + 1;
+        long over = Math.max(0, section.sizeBytes() - room);
+        String problem = null;
+        if (over > 0) {
+            problem =
+                    "%s (%s from %s) passes the end of %s by %s"
+                            .formatted(
+                                    section.name(),
+                                    Address.formatSize(section.sizeBytes()),
+                                    Address.format(section.address()),
+                                    memory.label(),
+                                    Address.formatSize(over));
+        } else if (section.writable() && !memory.form().isWritable()) {
+            problem =
+                    "%s is written to, but %s is read-only"
+                            .formatted(section.name(), memory.label());
+        }
+        return new SectionPlace(section, memory.label(), over, problem);
+    }
+
+    /** Why a section is in no memory: there is none, or the processor uses it for the other purpose only. */
+    private static String missing(MemoryWindows windows, ElfProgram.Section section) {
+        String purpose =
+                section.executable()
+                        ? "%s is in %s, which the processor cannot execute from"
+                        : "%s is in %s, which the processor executes from, but cannot load from";
+        return windows.used(section.address(), !section.executable())
+                .map(other -> purpose.formatted(section.name(), other.label()))
+                .orElse(
+                        "%s begins at %s, where there is no memory"
+                                .formatted(section.name(), Address.format(section.address())));
     }
 }
