@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Board;
 import polymetron.library.Kind;
+import polymetron.serial.Uart;
 
 /** The board has a console, and the platform with a processor does not drive it. */
 final class NoConsoleRule extends PlainRule {
@@ -32,7 +33,7 @@ final class NoConsoleRule extends PlainRule {
                         .map(link -> link.part().kind())
                         .collect(Collectors.toSet());
         for (Board.Part part : platform.board().parts()) {
-            if (part.kind().equals("serial-console") && !driven.contains("serial-console")) {
+            if (part.kind().equals(Uart.CONSOLE_PART) && !driven.contains(Uart.CONSOLE_PART)) {
                 report.accept(
                         finding(
                                 part.name(),

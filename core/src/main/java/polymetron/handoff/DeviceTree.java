@@ -97,9 +97,11 @@ final class DeviceTree implements Exporter {
         }
 
         private void chosen() {
-            view.devices().stream()
-                    .filter(Uart::isUart)
+            List<TargetRange> uarts = view.devices().stream().filter(Uart::isUart).toList();
+            uarts.stream()
+                    .filter(uart -> Uart.drivesConsole(view.platform(), uart.block()))
                     .findFirst()
+                    .or(() -> uarts.stream().findFirst())
                     .ifPresent(
                             console -> {
                                 open("chosen");

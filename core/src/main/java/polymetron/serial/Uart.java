@@ -13,6 +13,9 @@ public final class Uart {
     /** Name of the parameter with the clock of a UART inside a block. */
     public static final String OWN_CLOCK = "CONSOLE_HZ";
 
+    /** Kind of a board part that a person reads and types at. */
+    public static final String CONSOLE_PART = "serial-console";
+
     private static final String MODEL = "16550";
 
     private Uart() {}
@@ -32,6 +35,16 @@ public final class Uart {
     /** Whether a target is a UART: the block itself, or one inside it. */
     public static boolean isUart(TargetRange target) {
         return MODEL.equals(target.software().standard());
+    }
+
+    /** Whether a block drives the console of the board; of several UARTs that is the one to print to. */
+    public static boolean drivesConsole(ElaboratedPlatform platform, ElaboratedBlock block) {
+        return platform.outward().stream()
+                .anyMatch(
+                        link ->
+                                link.block() == block
+                                        && link.part() != null
+                                        && link.part().kind().equals(CONSOLE_PART));
     }
 
     /** Clock in hertz of a UART; one inside a block has a fixed clock of its own. */

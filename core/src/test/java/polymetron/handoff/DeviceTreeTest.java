@@ -152,6 +152,20 @@ final class DeviceTreeTest {
         }
     }
 
+    /** Of two UARTs standard output is the one on the board's console; memory that nobody can write is no memory node. */
+    @Test
+    void standardOutputIsTheConsoleOfTheBoard() {
+        compile(Shipped.elaborate(Shipped.recipe("lock")));
+        assertThat(get("s", "/chosen", "stdout-path")).isEqualTo("/soc/serial@40000000:115200n8");
+        compile(
+                Shipped.elaborate(
+                        new Editor(Shipped.LIBRARY)
+                                .apply(
+                                        Shipped.demo(),
+                                        new Edit.SetParameter("code", "WRITABLE", "0"))));
+        assertThat(get("s", "/rom@0", "compatible")).isEqualTo("mtd-rom");
+    }
+
     /** A context for each hart in order, and a controller in cascade; dtc checks the cells. */
     @Test
     void severalHartsAndControllersInCascadeAreToldInOrder() {

@@ -25,6 +25,7 @@ import polymetron.handoff.SoftwareView;
 import polymetron.image.LoadedPiece;
 import polymetron.image.ProgramImage;
 import polymetron.library.Kind;
+import polymetron.serial.Uart;
 
 /**
  * A platform that runs: a hart, memories and block models behind the platform's own address maps. Everything
@@ -45,6 +46,7 @@ public final class Machine {
     private final List<Wire> wires = new ArrayList<>();
     private final Hart hart;
     private final long clockHz;
+    private final UartModel console;
     private ProgramImage image;
     private long cycles;
     private long nextEvent;
@@ -80,6 +82,7 @@ public final class Machine {
                         (int) processor.shape().number("RESET_VECTOR"),
                         (int) processor.shape().number("TRAP_VECTOR"),
                         (int) processor.shape().number("HART_ID"));
+        this.console = findConsole();
         this.clockHz = Math.max(1, platform.frequencyHz(processor));
         hart.onProgress(this::catchUp);
         processor
@@ -183,12 +186,22 @@ public final class Machine {
         return (double) cycles / clockHz;
     }
 
-    /** The UART that the console is on: the first of the platform. */
+    /** The UART that the console is on: the one that drives the console of the board, else the first. */
     public Optional<UartModel> console() {
-        return models.values().stream()
-                .filter(UartModel.class::isInstance)
-                .map(UartModel.class::cast)
-                .findFirst();
+        return Optional.ofNullable(console);
+    }
+
+    private UartModel findConsole() {
+        List<ElaboratedBlock> uarts =
+                platform.blocks().stream()
+                        .filter(block -> models.get(block.name()) instanceof UartModel)
+                        .toList();
+        return uarts.stream()
+                .filter(block -> Uart.drivesConsole(platform, block))
+                .findFirst()
+                .or(() -> uarts.stream().findFirst())
+                .map(block -> (UartModel) models.get(block.name()))
+                .orElse(null);
     }
 
     /**

@@ -21,6 +21,7 @@ import polymetron.image.ProgramImage;
 import polymetron.library.Vlnv;
 import polymetron.platform.Bus;
 import polymetron.platform.Platform;
+import polymetron.platform.PlatformDocument;
 
 final class MachineTest {
     private final ElaboratedPlatform demo = Shipped.elaborate(Shipped.demo());
@@ -253,6 +254,21 @@ final class MachineTest {
         assertThatThrownBy(() -> new Machine(small).load(image))
                 .isInstanceOf(BenchException.class)
                 .hasMessageContaining("passes the end of code");
+    }
+
+    /** Of two UARTs the one on the console of the board is the console, also when another comes first. */
+    @Test
+    void theConsoleIsWhatDrivesTheConsoleOfTheBoard() {
+        Platform lock =
+                PlatformDocument.read(
+                        "canal-lock.json",
+                        new String(Shipped.file("demo/canal-lock.json"), StandardCharsets.UTF_8));
+        // lui x5, 0x40000; addi x6, x0, 'k'; sw x6, 0(x5): to the UART in the logic, at
+        // 0x4000_0000; j .
+        Machine machine =
+                machine(Shipped.elaborate(lock), 0x400002B7, 0x06B00313, 0x0062A023, 0x6F);
+        machine.run(machine.clockHz() / 1_000);
+        assertThat(said(machine)).isEqualTo("k");
     }
 
     /** A gibibyte is there page by page, to its last word; a program that wants it all is told. */
