@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { sentence } from '../frame/sentence'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answer, client } from '../api/client'
@@ -7,6 +6,7 @@ import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import MemoryBars from './MemoryBars.vue'
 import { usePrograms } from './programs'
+import { sentence } from '../frame/sentence'
 
 const context = usePlatform()
 const { programs, program, chosen, sending, add } = usePrograms(context.id)

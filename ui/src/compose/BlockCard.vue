@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { gradeBorder } from '../findings/gradeColours'
 import { computed } from 'vue'
 import type { TargetView } from '../api/client'
 import { usePlatform } from '../frame/platform'
@@ -9,6 +8,7 @@ import { tagsOf } from './nets'
 import { usePicture } from './picture'
 import { useSelection } from './selection'
 import { zoom } from './zoom'
+import { gradeBorder } from '../findings/gradeColours'
 
 const props = defineProps<{ target: TargetView }>()
 const context = usePlatform()

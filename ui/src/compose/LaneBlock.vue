@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { gradeBorder } from '../findings/gradeColours'
 import { computed } from 'vue'
 import { usePlatform } from '../frame/platform'
 import { openMenu } from './contextMenu'
 import { domainColour } from './domainColours'
 import { usePicture } from './picture'
 import { useSelection } from './selection'
+import { gradeBorder } from '../findings/gradeColours'
 
 /** A block in a stream, or a folded group as `group name`. */
 const props = defineProps<{ name: string }>()

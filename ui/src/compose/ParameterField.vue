@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { gradeText } from '../findings/gradeColours'
 import { computed, ref } from 'vue'
 import type { ValueView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useTypedValue } from '../frame/typedValue'
 import { usePreview } from './preview'
+import { gradeText } from '../findings/gradeColours'
 
 const props = defineProps<{ block: string; value: ValueView }>()
 const context = usePlatform()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { gradeText } from '../findings/gradeColours'
 import { computed } from 'vue'
 import DialogFrame from '../frame/DialogFrame.vue'
 import type { Selection } from './selection'
+import { gradeText } from '../findings/gradeColours'
 
 const props = defineProps<{ selection: Selection }>()
 const removal = computed(() => props.selection.removal.value)

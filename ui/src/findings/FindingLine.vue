@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { gradeText } from './gradeColours'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Edit, FindingView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useAuthor } from './author'
+import { gradeText } from './gradeColours'
 
 const props = defineProps<{ finding: FindingView; step: string; view: string }>()
 const context = usePlatform()

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { gradeText } from './gradeColours'
 import {
     CheckCircleIcon,
     ExclamationTriangleIcon,
@@ -14,6 +13,7 @@ import { tellProblem } from '../frame/notices'
 import FindingLine from './FindingLine.vue'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
+import { gradeText } from './gradeColours'
 
 const context = usePlatform()
 const findings = computed(() => context.platform.value?.findings ?? [])

@@ -11,7 +11,7 @@ import polymetron.platform.Platform;
 final class AcceptanceEdits {
     private AcceptanceEdits() {}
 
-    static boolean isText(String text, int longest) {
+    private static boolean isText(String text, int longest) {
         return text != null && !text.isEmpty() && text.length() <= longest;
     }
 

@@ -90,7 +90,7 @@ final class AttachmentEdits {
     }
 
     /** Where an initiator is on a bus. */
-    static Attachment initiator(Known known, String block, String name) {
+    private static Attachment initiator(Known known, String block, String name) {
         BusInterfaceType form = known.busInterface(block, name);
         Attachment at = known.block(block).attachments().get(name);
         require(

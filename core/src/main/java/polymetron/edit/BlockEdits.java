@@ -29,7 +29,7 @@ final class BlockEdits {
         require(
                 known.library().type(edit.type()).isPresent(),
                 "type",
-                "the known.library() has no block type %s".formatted(edit.type()));
+                "the library has no block type %s".formatted(edit.type()));
         Block block = Block.of(edit.name(), edit.type());
         List<Block> blocks = new ArrayList<>(known.platform().blocks());
         blocks.add(block);
@@ -84,7 +84,7 @@ final class BlockEdits {
                                 () ->
                                         new RejectedEdit(
                                                 "type",
-                                                "the known.library() has no block type %s"
+                                                "the library has no block type %s"
                                                         .formatted(edit.type())));
         return known.change(edit.block(), block -> Upgrade.to(block, type));
     }

@@ -39,7 +39,7 @@ final class BusEdits {
                                 .toList());
     }
 
-    static void check(Known known, Bus bus) {
+    private static void check(Known known, Bus bus) {
         require(bus != null, "bus", "the bus is missing");
         require(
                 Names.isName(bus.name()),

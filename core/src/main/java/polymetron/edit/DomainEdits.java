@@ -99,8 +99,8 @@ final class DomainEdits {
         return known.platform().withDomains(domains);
     }
 
-    /** Whether {@code block.output} is an output of a block of the known.platform(). */
-    static <T> boolean isMade(
+    /** Whether {@code block.output} is an output of a block of the platform. */
+    private static <T> boolean isMade(
             Known known,
             String ref,
             java.util.function.Function<BlockType, List<T>> outputs,

@@ -69,11 +69,15 @@ public final class Groups {
         return result;
     }
 
+    /** The blocks of a group; none when there is no such group. */
+    public static List<Block> membersOf(Platform platform, String group) {
+        return platform.blocks().stream()
+                .filter(each -> each.group() != null && each.group().equals(group))
+                .toList();
+    }
+
     private static List<Block> members(Platform platform, String group) {
-        List<Block> members =
-                platform.blocks().stream()
-                        .filter(each -> each.group() != null && each.group().equals(group))
-                        .toList();
+        List<Block> members = membersOf(platform, group);
         require(!members.isEmpty(), "name", "there is no group named %s".formatted(group));
         return members;
     }

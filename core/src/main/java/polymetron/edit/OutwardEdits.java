@@ -25,8 +25,7 @@ final class OutwardEdits {
                                 () ->
                                         new RejectedEdit(
                                                 "part",
-                                                "the board of the known.platform() is not in the"
-                                                        + " library"));
+                                                "the board of the platform is not in the library"));
         Board.Part part =
                 board.part(edit.part())
                         .orElseThrow(

@@ -66,8 +66,7 @@ final class ProgramApartRule extends PlainRule {
                             moveBehind(platform, place),
                             report);
             case HIDDEN -> {
-                SoftwareView view = SoftwareView.of(platform);
-                if (view.processor() == place.processor() && view.dataMemory().isEmpty()) {
+                if (SoftwareView.of(platform, place.processor()).dataMemory().isEmpty()) {
                     report(
                             place,
                             "%s cannot load from %s, and reaches no memory that the bitstream fills"
@@ -81,7 +80,8 @@ final class ProgramApartRule extends PlainRule {
 
     private void report(
             ProgramPlace place, String what, List<Fix> fixes, Consumer<Finding> report) {
-        report.accept(finding(place.processor().name() + ".RESET_VECTOR", what, fixes));
+        report.accept(
+                finding(place.processor().name() + "." + ProgramPlace.RESET_VECTOR, what, fixes));
     }
 
     /** Moves the data port of the program's memory to where it is executed, when that is free. */

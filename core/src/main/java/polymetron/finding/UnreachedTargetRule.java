@@ -49,7 +49,7 @@ final class UnreachedTargetRule implements Rule {
         Set<List<TargetRange>> counted = Collections.newSetFromMap(new IdentityHashMap<>());
         Set<InterfaceRef> executed = new HashSet<>();
         for (AddressSpace space : platform.spaces()) {
-            if (space.initiator().fetches() && counted.add(space.ranges())) {
+            if (space.initiator().fetches()) {
                 space.ranges().forEach(target -> executed.add(target.ref()));
             }
             // Initiators of one bus that see the same share the list of it.

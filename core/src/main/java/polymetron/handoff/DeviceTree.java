@@ -72,7 +72,7 @@ final class DeviceTree implements Exporter {
                 close();
             }
             // What is only executed is no place for an operating system to put anything.
-            view.memories().stream().filter(view.targets()::contains).forEach(this::memory);
+            view.dataMemories().forEach(this::memory);
             devices();
             close();
             return out.toString();

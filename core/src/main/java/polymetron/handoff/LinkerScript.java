@@ -2,6 +2,7 @@ package polymetron.handoff;
 
 import polymetron.address.Address;
 import polymetron.elaborate.TargetRange;
+import polymetron.program.ProgramPlace;
 import polymetron.program.Reading;
 
 /**
@@ -43,7 +44,7 @@ final class LinkerScript implements Exporter {
         out.append("__stack_size = DEFINED(__stack_size) ? __stack_size : 0x400;\n");
         out.append(
                 "__reset_vector = 0x%08X;\n\n"
-                        .formatted(view.processor().shape().number("RESET_VECTOR")));
+                        .formatted(view.processor().shape().number(ProgramPlace.RESET_VECTOR)));
         out.append("SECTIONS\n{\n");
         String constants =
                 "        *(.rodata .rodata.* .srodata .srodata.*)\n        . = ALIGN(4);\n";
@@ -98,14 +99,15 @@ final class LinkerScript implements Exporter {
             return "the processor's reset vector is in no memory that it reaches";
         }
         if (!view.place().allowsProgram()) {
-            return "%s executes from %s at 0x%08X, but loads from %s there"
+            return "%s executes from %s at 0x%08X, but when it loads it finds %s"
                     .formatted(
                             view.processor().name(),
                             view.program().block().name(),
                             view.program().range().base(),
                             view.place().reading() == Reading.COVERED
-                                    ? view.place().asData().block().name()
-                                    : "nothing");
+                                    ? view.place().asData().block().name() + " there"
+                                    : "it at 0x%08X"
+                                            .formatted(view.place().asData().range().base()));
         }
         return view.dataMemory().isPresent() ? null : "there is no memory for variables";
     }

@@ -5,7 +5,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import polymetron.elaborate.AddressSpace;
+import java.util.stream.Stream;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -29,25 +29,30 @@ public record SoftwareView(
         ProgramPlace place) {
 
     public static SoftwareView of(ElaboratedPlatform platform) {
-        Optional<AddressSpace> data =
-                platform.spaces().stream()
-                        .filter(space -> space.initiator().block().kind() == Kind.PROCESSOR)
-                        .filter(space -> !space.initiator().fetches())
-                        .findFirst();
-        if (data.isEmpty()) {
-            List<TargetRange> all = new ArrayList<>();
-            for (ElaboratedBus bus : platform.buses()) {
-                all.addAll(bus.placed());
-            }
-            all.sort((one, other) -> one.range().compareTo(other.range()));
-            return new SoftwareView(platform, null, List.copyOf(all), null);
-        }
-        ElaboratedBlock processor = data.get().initiator().block();
+        return platform.spaces().stream()
+                .filter(space -> space.initiator().block().kind() == Kind.PROCESSOR)
+                .filter(space -> !space.initiator().fetches())
+                .findFirst()
+                .map(space -> of(platform, space.initiator().block()))
+                .orElseGet(() -> ofEverything(platform));
+    }
+
+    /** The same of one of several processors, which loads and stores somewhere. */
+    public static SoftwareView of(ElaboratedPlatform platform, ElaboratedBlock processor) {
         return new SoftwareView(
                 platform,
                 processor,
-                data.get().ranges(),
+                ProgramPlace.dataSide(platform, processor).orElseThrow().ranges(),
                 ProgramPlace.of(platform, processor).orElseThrow());
+    }
+
+    private static SoftwareView ofEverything(ElaboratedPlatform platform) {
+        List<TargetRange> all = new ArrayList<>();
+        for (ElaboratedBus bus : platform.buses()) {
+            all.addAll(bus.placed());
+        }
+        all.sort((one, other) -> one.range().compareTo(other.range()));
+        return new SoftwareView(platform, null, List.copyOf(all), null);
     }
 
     /** Memory that the processor starts in, as it fetches from it; null when there is none. */
@@ -60,28 +65,31 @@ public record SoftwareView(
         return processor == null ? List.of() : ProgramPlace.fetched(platform, processor);
     }
 
-    /**
-     * The memories as software addresses them, by ascending address: each once, however many ports of it are in
-     * sight. Those that can only be executed are among them.
-     */
+    /** The memories that are loaded from and stored to, by ascending address: each once, whatever its ports. */
+    public List<TargetRange> dataMemories() {
+        Stream<TargetRange> shared = isProgramRead() ? Stream.of(place.asData()) : Stream.of();
+        return once(
+                Stream.concat(shared, targets.stream().filter(target -> target.form().isMemory())));
+    }
+
+    /** The same, and those that can only be executed. */
     public List<TargetRange> memories() {
+        return once(
+                Stream.of(dataMemories().stream(), Stream.ofNullable(program()), fetched().stream())
+                        .flatMap(each -> each));
+    }
+
+    /** Of several ways into one memory the first. */
+    private static List<TargetRange> once(Stream<TargetRange> ways) {
         Map<ElaboratedBlock, TargetRange> byBlock = new IdentityHashMap<>();
-        if (place != null && place.reading() == Reading.SAME_ADDRESS) {
-            byBlock.put(place.asData().block(), place.asData());
-        } else if (place != null && place.reading() == Reading.HIDDEN) {
-            byBlock.put(program().block(), program());
-        }
-        for (TargetRange target : targets) {
-            if (target.form().isMemory()) {
-                byBlock.putIfAbsent(target.block(), target);
-            }
-        }
-        for (TargetRange fetched : fetched()) {
-            byBlock.putIfAbsent(fetched.block(), fetched);
-        }
+        ways.forEach(way -> byBlock.putIfAbsent(way.block(), way));
         return byBlock.values().stream()
                 .sorted((one, other) -> one.range().compareTo(other.range()))
                 .toList();
+    }
+
+    private boolean isProgramRead() {
+        return place != null && place.reading() == Reading.SAME_ADDRESS;
     }
 
     /** All that software can address: the memories, then the devices. */
@@ -101,14 +109,12 @@ public record SoftwareView(
      * their initial values.
      */
     public Optional<TargetRange> dataMemory() {
-        boolean readable = place != null && place.reading() == Reading.SAME_ADDRESS;
-        if (readable && place.asData().form().isWritable()) {
+        if (isProgramRead() && place.asData().form().isWritable()) {
             return Optional.of(place.asData());
         }
-        return targets.stream()
-                .filter(target -> target.form().isMemory() && target.form().isWritable())
-                .filter(memory -> readable || memory.isFilledByBitstream())
-                .filter(memory -> memories().contains(memory))
+        return dataMemories().stream()
+                .filter(memory -> memory.form().isWritable())
+                .filter(memory -> isProgramRead() || memory.isFilledByBitstream())
                 .max(
                         (one, other) ->
                                 Long.compareUnsigned(

@@ -63,10 +63,10 @@ public record MemoryContents(
         return contents != null && contents.length > 0;
     }
 
-    /** CRC-32 (IEEE 802.3) of the contents; 0 without. */
+    /** CRC-32 (IEEE 802.3) of contents in one piece. */
     public long crc32() {
         CRC32 crc = new CRC32();
-        crc.update(contents == null ? NOTHING : contents);
+        crc.update(contents);
         return crc.getValue();
     }
 

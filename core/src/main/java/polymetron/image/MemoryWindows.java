@@ -17,7 +17,8 @@ final class MemoryWindows {
     MemoryWindows(SoftwareView view) {
         data = view.targets().stream().filter(target -> target.form().isMemory()).toList();
         // A processor with one side for both fetches where it loads and stores.
-        code = view.fetched().isEmpty() ? data : view.fetched();
+        List<TargetRange> fetched = view.fetched();
+        code = fetched.isEmpty() ? data : fetched;
     }
 
     /** The memory in which something is executed, or loaded and stored. */

@@ -11,6 +11,7 @@ import polymetron.elaborate.TargetRange;
 import polymetron.handoff.Fingerprint;
 import polymetron.handoff.InstructionSet;
 import polymetron.handoff.SoftwareView;
+import polymetron.program.ProgramPlace;
 
 /**
  * A program laid out in the memories of a platform.
@@ -124,7 +125,7 @@ public record ProgramImage(
             problems.add("the platform has no processor that could run a program");
             return;
         }
-        long reset = view.processor().shape().number("RESET_VECTOR");
+        long reset = view.processor().shape().number(ProgramPlace.RESET_VECTOR);
         if (program.entry() != reset) {
             problems.add(
                     "the program begins at %s, but %s starts at %s; link it with the platform's linker script"

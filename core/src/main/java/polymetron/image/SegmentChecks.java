@@ -1,6 +1,7 @@
 package polymetron.image;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import polymetron.address.Address;
@@ -9,6 +10,10 @@ import polymetron.elaborate.TargetRange;
 
 /** Whether the segments of a program have memory, and bytes of their own in it. */
 final class SegmentChecks {
+    private static final Comparator<LoadedPiece> BY_PLACE =
+            Comparator.comparing((LoadedPiece piece) -> piece.memory().block().name())
+                    .thenComparingLong(LoadedPiece::offset);
+
     private SegmentChecks() {}
 
     /** Why segments are not all in memory, where they are loaded and where they are used. */
@@ -56,20 +61,19 @@ final class SegmentChecks {
     /** Two ways into one memory can lead two segments to the same bytes. */
     static List<String> overlaps(List<LoadedPiece> pieces) {
         List<String> problems = new ArrayList<>();
-        for (int at = 1; at < pieces.size(); at++) {
-            LoadedPiece piece = pieces.get(at);
-            for (LoadedPiece before : pieces.subList(0, at)) {
-                if (piece.memory().isSameMemoryAs(before.memory())
-                        && piece.offset() < before.end()
-                        && before.offset() < piece.end()) {
-                    problems.add(
-                            "two segments are loaded over each other in %s, through %s and %s"
-                                    .formatted(
-                                            piece.memory().block().name(),
-                                            before.memory().label(),
-                                            piece.memory().label()));
-                }
+        LoadedPiece before = null;
+        for (LoadedPiece piece : pieces.stream().sorted(BY_PLACE).toList()) {
+            boolean sameMemory = before != null && piece.memory().isSameMemoryAs(before.memory());
+            if (sameMemory && piece.offset() < before.end()) {
+                problems.add(
+                        "two segments are loaded over each other in %s, through %s and %s"
+                                .formatted(
+                                        piece.memory().block().name(),
+                                        before.memory().label(),
+                                        piece.memory().label()));
             }
+            // A long one may reach over several that follow.
+            before = sameMemory && before.end() > piece.end() ? before : piece;
         }
         return problems;
     }

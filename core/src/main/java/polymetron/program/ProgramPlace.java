@@ -14,11 +14,12 @@ import polymetron.elaborate.TargetRange;
  *
  * @param program the memory at the reset vector as it is fetched from; null when there is none
  * @param reading how it is read as data; null without a program
- * @param asData what loads and stores find instead: the same memory elsewhere, or what covers it; null otherwise
+ * @param asData what loads and stores find: the same memory, there or elsewhere, or what covers it; null for nothing
  */
 public record ProgramPlace(
         ElaboratedBlock processor, TargetRange program, Reading reading, TargetRange asData) {
-    private static final String RESET_VECTOR = "RESET_VECTOR";
+    /** Parameter of a processor that says where it starts. */
+    public static final String RESET_VECTOR = "RESET_VECTOR";
 
     /** Empty for a processor that loads and stores nowhere. */
     public static Optional<ProgramPlace> of(

@@ -23,10 +23,7 @@ public final class GroupRecipe {
      * @throws RejectedEdit when there is no such group, or the title gives no name
      */
     public static Recipe of(Platform platform, String group, String title, String summary) {
-        List<Block> members =
-                platform.blocks().stream()
-                        .filter(each -> each.group() != null && each.group().equals(group))
-                        .toList();
+        List<Block> members = Groups.membersOf(platform, group);
         if (members.isEmpty()) {
             throw new RejectedEdit("group", "there is no group named %s".formatted(group));
         }

@@ -227,9 +227,7 @@ public final class Machine {
         cycles = 0;
         memories.values().forEach(Memory::clear);
         if (image != null) {
-            for (LoadedPiece piece : image.pieces()) {
-                memories.get(piece.memory().block().name()).load(piece.offset(), piece.bytes());
-            }
+            image.pieces().forEach(this::put);
         }
         models.values().forEach(BlockModel::reset);
         hart.reset();
@@ -271,6 +269,14 @@ public final class Machine {
         }
         cycles += execute(1);
         settle();
+    }
+
+    private void put(LoadedPiece piece) {
+        try {
+            memories.get(piece.memory().block().name()).load(piece.offset(), piece.bytes());
+        } catch (MemoryExhausted exhausted) {
+            throw new BenchException(exhausted.getMessage());
+        }
     }
 
     private int execute(int most) {

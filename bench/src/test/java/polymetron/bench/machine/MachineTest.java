@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -313,5 +314,16 @@ final class MachineTest {
         assertThatThrownBy(() -> greedy.run(10_000))
                 .isInstanceOf(BenchException.class)
                 .hasMessageContaining("more than the 128 MiB of one memory");
+
+        List<ElfProgram.Segment> spread = new ArrayList<>();
+        for (int page = 0; page < 17; page++) {
+            long at = 0x4000_0000L + page * (8L << 20);
+            spread.add(new ElfProgram.Segment(at, at, new byte[4], 4, true, false));
+        }
+        ProgramImage image =
+                ProgramImage.of(platform, new ElfProgram(0, 0, spread, List.of()), (byte) 0);
+        assertThat(image.problems()).isEmpty();
+        Machine empty = new Machine(platform);
+        assertThatThrownBy(() -> empty.load(image)).isInstanceOf(BenchException.class);
     }
 }

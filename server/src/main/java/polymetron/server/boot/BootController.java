@@ -74,7 +74,7 @@ final class BootController {
             long sizeBytes,
             long loadedBytes,
             long zeroBytes,
-            String crc32) {}
+            @Nullable String crc32) {}
 
     record OutputView(String name, String title, int sizeBytes, String crc32) {}
 
@@ -158,7 +158,7 @@ final class BootController {
                 memory.memory().form().sizeBytes(),
                 memory.loadedBytes(),
                 memory.zeroBytes(),
-                "%08X".formatted(memory.crc32()));
+                memory.isJoined() ? "%08X".formatted(memory.crc32()) : null);
     }
 
     private static OutputView output(ImageFile file) {

@@ -154,18 +154,20 @@ public final class ProblemAdvice {
         LOG.debug("a stream of events ended: {}", end.getMessage());
     }
 
+    @ExceptionHandler
+    ProblemDetail encoding(InvalidParameterException wrong) {
+        return problem(
+                HttpStatus.BAD_REQUEST,
+                "Not understood",
+                "a parameter of the address is no text in UTF-8");
+    }
+
     /** What nobody foresaw. The reader learns that it is not their mistake; the log keeps what happened. */
     @ExceptionHandler
     @Nullable
     ProblemDetail defect(RuntimeException failure) {
         if (failure instanceof ErrorResponse known) {
             return known.getBody();
-        }
-        if (failure instanceof InvalidParameterException) {
-            return problem(
-                    HttpStatus.BAD_REQUEST,
-                    "Not understood",
-                    "a parameter of the address is no text in UTF-8");
         }
         for (Throwable cause = failure; cause != null; cause = cause.getCause()) {
             if (cause instanceof AsyncRequestNotUsableException) {
