@@ -46,7 +46,12 @@ const percent = (part: number, whole: number): string => `${((100 * part) / whol
                     B</span
                 >
             </span>
-            <button class="text-soft hover:text-accent" title="Copy" @click="copy(memory.crc32)">
+            <button
+                v-if="memory.crc32"
+                class="text-soft hover:text-accent"
+                title="Copy"
+                @click="copy(memory.crc32)"
+            >
                 CRC-32 <span class="font-mono">{{ memory.crc32 }}</span>
             </button>
         </p>

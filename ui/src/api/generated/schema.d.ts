@@ -1659,7 +1659,7 @@ export interface components {
         };
         MemoryView: {
             base: string;
-            crc32: string;
+            crc32?: string | null;
             /** Format: int64 */
             loadedBytes: number;
             name: string;
