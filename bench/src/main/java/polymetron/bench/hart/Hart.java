@@ -148,18 +148,20 @@ public final class Hart {
             trap(Trap.FETCH_MISALIGNED, pc);
             return 1;
         }
-        if (code == null || Integer.compareUnsigned(pc - codeBase, code.bytes.length) >= 0) {
+        if (code == null || !isInCode()) {
             int index = fetchMap.indexOf(pc);
             if (index < 0 || !(fetchMap.target(index) instanceof Ram ram)) {
                 trap(Trap.FETCH_FAULT, pc);
                 return 1;
             }
-            if (code != ram) {
+            int base = fetchMap.base(index);
+            // A translation holds addresses: it is wrong where the same memory appears elsewhere.
+            if (code != ram || codeBase != base) {
                 translator.forget();
             }
             ram.prepareToExecute();
             code = ram;
-            codeBase = fetchMap.base(index);
+            codeBase = base;
         }
         if (data == null) {
             data = code;
@@ -181,9 +183,7 @@ public final class Hart {
                 int executed = (int) (outcome >>> 32);
                 pc = (int) outcome;
                 done += executed;
-                if (done >= most
-                        || Integer.compareUnsigned(pc - codeBase, code.bytes.length) >= 0
-                        || (pc & 3) != 0) {
+                if (done >= most || !isInCode()) {
                     return Math.max(done, 1);
                 }
                 if (executed > 0) {
@@ -197,12 +197,17 @@ public final class Hart {
             doneBefore = done;
             done += interpret(most - done);
             jumped = true;
-            if (ended || done == before) {
+            // A jump can lead anywhere, also below the memory: the next call looks where that is.
+            if (ended || done == before || !isInCode()) {
                 ended = false;
                 return Math.max(done, 1);
             }
         }
         return done;
+    }
+
+    private boolean isInCode() {
+        return Integer.compareUnsigned(pc - codeBase, code.bytes.length) < 0 && (pc & 3) == 0;
     }
 
     private static final Ram NOTHING = new Ram(0, false);
