@@ -100,10 +100,16 @@ public final class ShapeDifference {
             registers.put(
                     "register " + register.name(),
                     register.count() == 1
-                            ? "reset 0x%X".formatted(register.reset())
+                            ? reset(register)
                             : "%s of them".formatted(register.count()));
         }
         return registers;
+    }
+
+    private static String reset(Register register) {
+        return register.resetFollowsClock()
+                ? "reset from the clock"
+                : "reset 0x%X".formatted(register.reset(0));
     }
 
     private static Map<String, String> resources(BlockShape shape) {

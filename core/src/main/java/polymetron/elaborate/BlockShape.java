@@ -1,6 +1,5 @@
 package polymetron.elaborate;
 
-import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +14,7 @@ import polymetron.library.BridgeType;
 import polymetron.library.BusInterfaceType;
 import polymetron.library.ClockOutput;
 import polymetron.library.Direction;
+import polymetron.library.FieldType;
 import polymetron.library.InterruptPort;
 import polymetron.library.MemoryType;
 import polymetron.library.OutwardInterface;
@@ -178,6 +178,11 @@ public final class BlockShape {
         return value.asNumber().longValue();
     }
 
+    /** Whether what a condition of the block type decides on is there; null for always. */
+    public boolean isPresent(Expression when) {
+        return present(when);
+    }
+
     private boolean present(Expression when) {
         return when == null || when.evaluate(parameters).isTrue();
     }
@@ -192,6 +197,7 @@ public final class BlockShape {
                                 number(form.size(), 0),
                                 present(form.writable()),
                                 (int) number(form.dataWidth(), 0),
+                                Math.clamp(number(form.addressWidth(), 64), 1, 64),
                                 Math.max(1, (int) number(form.burst(), 1)),
                                 number(
                                         form.waits(),
@@ -312,18 +318,30 @@ public final class BlockShape {
         for (RegisterType register : type.registers()) {
             if (present(register.when())) {
                 long count = Math.clamp(number(register.count(), 1), 1, LARGEST_COUNT);
-                BigInteger reset =
-                        register.reset() == null
-                                ? BigInteger.ZERO
-                                : register.reset().evaluate(parameters).asNumber();
-                int width = register.width() == null ? 32 : register.width();
                 sized.add(
                         new Register(
                                 register,
                                 number(register.offset(), 0),
-                                width,
-                                reset.longValue(),
-                                (int) count));
+                                register.width() == null ? 32 : register.width(),
+                                (int) count,
+                                sizeFields(register),
+                                parameters));
+            }
+        }
+        return List.copyOf(sized);
+    }
+
+    private List<Field> sizeFields(RegisterType register) {
+        List<Field> sized = new ArrayList<>();
+        for (FieldType field : register.fields()) {
+            if (present(field.when())) {
+                sized.add(
+                        new Field(
+                                field.name(),
+                                (int) number(field.lowBit(), 0),
+                                Math.clamp(number(field.width(), 1), 1, Long.SIZE),
+                                field.access() == null ? register.access() : field.access(),
+                                field.explains()));
             }
         }
         return List.copyOf(sized);

@@ -8,6 +8,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -360,11 +361,16 @@ public final class Elaborator {
                 ElaboratedBus bus,
                 List<TargetRange> onBus,
                 List<SeenWindow> windows) {
-            List<TargetRange> seen = onBus;
-            List<SeenWindow> shown = windows;
+            AddressRange own = AddressRange.ofWidth(initiator.form().addressWidth());
+            List<TargetRange> seen = within(own, onBus);
+            List<SeenWindow> shown =
+                    windows.stream()
+                            .map(each -> each.within(own))
+                            .filter(Objects::nonNull)
+                            .toList();
             if (initiator.form().place() != null) {
                 shown =
-                        windows.stream()
+                        shown.stream()
                                 .filter(each -> initiator.form().place().contains(each.range()))
                                 .toList();
                 seen =
@@ -386,6 +392,23 @@ public final class Elaborator {
                                     Collectors.partitioningBy(
                                             target -> hides.contains(target.ref().toString())));
             return new AddressSpace(initiator, bus, parted.get(false), parted.get(true), shown);
+        }
+
+        /** What an initiator can address of targets in address order; one that reaches beyond ends there for it. */
+        private static List<TargetRange> within(AddressRange own, List<TargetRange> seen) {
+            if (seen.isEmpty() || own.contains(AddressRange.ofWidth(64))) {
+                return seen;
+            }
+            if (seen.stream().allMatch(target -> own.contains(target.range()))) {
+                return seen;
+            }
+            return seen.stream()
+                    .filter(target -> own.contains(target.range().base()))
+                    .map(
+                            target ->
+                                    target.seenAt(
+                                            target.range().part(own).orElseThrow(), target.via()))
+                    .toList();
         }
 
         private static List<TargetRange> withInside(

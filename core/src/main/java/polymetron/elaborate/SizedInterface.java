@@ -11,6 +11,7 @@ import polymetron.library.Role;
  * @param sizeBytes size of a target's range; 0 for an initiator
  * @param isWritable whether stores change what lies behind a target
  * @param dataWidth bits of a transfer
+ * @param addressWidth address bits of an initiator; 64 where those of its bus decide
  * @param burst longest burst of an initiator in transfers; 1 for single transfers
  * @param waits cycles that a target takes before it answers, beyond what the protocol takes
  * @param nextWaits the same for each further transfer of a burst
@@ -21,6 +22,7 @@ public record SizedInterface(
         long sizeBytes,
         boolean isWritable,
         int dataWidth,
+        int addressWidth,
         int burst,
         long waits,
         long nextWaits,
@@ -59,6 +61,6 @@ public record SizedInterface(
     /** The same interface with another size, in bytes. */
     public SizedInterface withSize(long bytes) {
         return new SizedInterface(
-                type, bytes, isWritable, dataWidth, burst, waits, nextWaits, place);
+                type, bytes, isWritable, dataWidth, addressWidth, burst, waits, nextWaits, place);
     }
 }

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.SortedSet;
 import java.util.TreeSet;
 import java.util.function.Function;
@@ -50,6 +51,11 @@ public final class Expression {
     /** The parameters that the expression refers to. */
     public SortedSet<String> names() {
         return names;
+    }
+
+    /** The parameter that the expression is, when it is nothing but one. */
+    public Optional<String> parameter() {
+        return names.contains(source) ? Optional.of(source) : Optional.empty();
     }
 
     /**

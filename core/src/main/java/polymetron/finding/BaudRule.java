@@ -7,8 +7,9 @@ import java.util.function.Consumer;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.library.Capability;
 import polymetron.serial.BaudRate;
-import polymetron.serial.Uart;
+import polymetron.software.Consoles;
 
 /** The rate of a console is too far from the one asked for. */
 final class BaudRule implements Rule {
@@ -42,26 +43,32 @@ final class BaudRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBlock block : platform.blocks()) {
-            Uart.baudRate(platform, block)
-                    .filter(rate -> !rate.isWithinLimit())
-                    .ifPresent(rate -> report.accept(tooFar(block, rate)));
+            for (Capability.Console console : block.type().provides(Capability.Console.class)) {
+                Consoles.rate(platform, block, console)
+                        .filter(rate -> !rate.isWithinLimit())
+                        .ifPresent(rate -> report.accept(tooFar(block, console, rate)));
+            }
         }
     }
 
-    private Finding tooFar(ElaboratedBlock block, BaudRate rate) {
+    private Finding tooFar(ElaboratedBlock block, Capability.Console console, BaudRate rate) {
         List<Fix> fixes = new ArrayList<>();
+        String parameter = console.baud().parameter().orElse(null);
         for (long usual : USUAL) {
             boolean good = new BaudRate(usual, rate.clockHz()).isWithinLimit();
-            if (good && usual <= 2 * rate.wanted() && fixes.size() < MOST_FIXES) {
+            if (parameter != null
+                    && good
+                    && usual <= 2 * rate.wanted()
+                    && fixes.size() < MOST_FIXES) {
                 fixes.add(
                         new Fix(
                                 "Use %s Bd".formatted(usual),
                                 new Edit.SetParameter(
-                                        block.name(), Uart.BAUD, Long.toString(usual))));
+                                        block.name(), parameter, Long.toString(usual))));
             }
         }
         return finding(
-                block.name() + "." + Uart.BAUD,
+                block.name() + "." + console.baud(),
                 String.format(
                         Locale.ROOT,
                         "%s asks for %s Bd and gets %.0f Bd, %+.1f %%: divisor %s at a clock of %s",

@@ -6,13 +6,15 @@ import java.util.function.Consumer;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.elaborate.AddressSpace;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
+import polymetron.software.Hart;
+import polymetron.software.Harts;
 
 /** A processor starts in memory that the bitstream does not fill and that forgets. */
 final class EmptyStartRule extends PlainRule {
-    private static final String VECTOR = "RESET_VECTOR";
-
     EmptyStartRule() {
         super(
                 "start-in-empty-memory",
@@ -24,29 +26,34 @@ final class EmptyStartRule extends PlainRule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
-        for (AddressSpace space : platform.spaces()) {
-            var processor = space.initiator().block();
-            if (!space.initiator().fetches() || processor.type().parameter(VECTOR).isEmpty()) {
+        for (Hart hart : Harts.of(platform).all()) {
+            ElaboratedBlock processor = hart.block();
+            AddressSpace space =
+                    platform.space(new InterfaceRef(processor.name(), hart.role().fetch()))
+                            .orElse(null);
+            // Start-up code in silicon loads the program of harts that see their own memory.
+            if (hart.index() > 0 || space == null || space.initiator().seesInside()) {
                 continue;
             }
-            TargetRange start = space.at(processor.shape().number(VECTOR)).orElse(null);
+            String parameter = hart.role().reset().parameter().orElse(null);
+            TargetRange start = space.at(hart.resetVector()).orElse(null);
             if (start == null || !isEmpty(start)) {
                 continue;
             }
             List<Fix> fixes = new ArrayList<>();
             for (TargetRange other : space.ranges()) {
-                if (!isEmpty(other)) {
+                if (parameter != null && !isEmpty(other)) {
                     Address base = new Address(other.range().base());
                     fixes.add(
                             new Fix(
                                     "Start at %s, in %s".formatted(base, other.label()),
                                     new Edit.SetParameter(
-                                            processor.name(), VECTOR, base.toString())));
+                                            processor.name(), parameter, base.toString())));
                 }
             }
             report.accept(
                     finding(
-                            processor.name() + "." + VECTOR,
+                            processor.name() + "." + hart.role().reset(),
                             "%s starts in %s, which is empty after configuration"
                                     .formatted(processor.name(), start.label()),
                             fixes));

@@ -1,14 +1,13 @@
 package polymetron.finding;
 
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Consumer;
 import polymetron.edit.Edit;
-import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.HartNumber;
+import polymetron.software.Hart;
+import polymetron.software.Harts;
 
 /** Two processors have the same hart number. */
 final class HartNumberRule extends PlainRule {
@@ -23,39 +22,39 @@ final class HartNumberRule extends PlainRule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
-        Map<Long, ElaboratedBlock> first = new HashMap<>();
-        long free = 0;
-        List<ElaboratedBlock> processors = new ArrayList<>();
-        for (ElaboratedBlock block : platform.blocks()) {
-            if (HartNumber.isThere(block)) {
-                processors.add(block);
-                free = Math.max(free, HartNumber.of(block) + 1);
+        Map<Long, Hart> first = new HashMap<>();
+        List<Hart> harts = Harts.of(platform).all();
+        long free = harts.stream().mapToLong(Hart::id).max().orElse(0) + 1;
+        for (Hart hart : harts) {
+            Hart other = first.putIfAbsent(hart.id(), hart);
+            if (other == null) {
+                continue;
             }
-        }
-        for (ElaboratedBlock block : processors) {
-            long number = HartNumber.of(block);
-            ElaboratedBlock other = first.putIfAbsent(number, block);
-            if (other != null) {
-                // What is fixed by its definition keeps its number.
-                ElaboratedBlock moved = HartNumber.isFixed(block) ? other : block;
-                List<Fix> fixes =
-                        HartNumber.isFixed(moved)
-                                ? List.of()
-                                : List.of(
-                                        new Fix(
-                                                "Make %s hart %s".formatted(moved.name(), free),
-                                                new Edit.SetParameter(
-                                                        moved.name(),
-                                                        HartNumber.PARAMETER,
-                                                        Long.toString(free))));
-                report.accept(
-                        finding(
-                                block.name() + "." + HartNumber.PARAMETER,
-                                "%s and %s are both hart %s"
-                                        .formatted(other.name(), block.name(), number),
-                                fixes));
-                free++;
-            }
+            // What is fixed by its definition keeps its number.
+            Hart moved = hart.numberParameter().isPresent() ? hart : other;
+            String name = moved.block().name();
+            long number = free - moved.index();
+            List<Fix> fixes =
+                    moved.numberParameter()
+                            .map(
+                                    parameter ->
+                                            List.of(
+                                                    new Fix(
+                                                            "Make %s hart %s"
+                                                                    .formatted(name, number),
+                                                            new Edit.SetParameter(
+                                                                    name,
+                                                                    parameter,
+                                                                    Long.toString(number)))))
+                            .orElse(List.of());
+            report.accept(
+                    finding(
+                            hart.block().name() + "." + hart.role().id(),
+                            "%s and %s are both hart %s"
+                                    .formatted(
+                                            other.block().name(), hart.block().name(), hart.id()),
+                            fixes));
+            free++;
         }
     }
 }

@@ -5,11 +5,10 @@ import java.util.function.Consumer;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
+import polymetron.software.InterruptController;
 
 /** A source is to have a priority that its controller does not have, or one that never interrupts. */
 final class InterruptPriorityRule extends PlainRule {
-    private static final String BITS = "PRIORITY_BITS";
-
     InterruptPriorityRule() {
         super(
                 "interrupt-priority",
@@ -27,8 +26,11 @@ final class InterruptPriorityRule extends PlainRule {
                 continue;
             }
             int priority = link.wire().priority();
-            boolean settable = link.sinkBlock().type().parameter(BITS).isPresent();
-            long highest = settable ? (1L << link.sinkBlock().shape().number(BITS)) - 1 : 0;
+            InterruptController controller =
+                    InterruptController.withInputs(platform, link.sinkBlock(), link.sink().name())
+                            .orElse(null);
+            boolean settable = controller != null;
+            long highest = settable ? (1L << controller.priorityBits()) - 1 : 0;
             if (!settable || priority == 0 || priority > highest) {
                 report.accept(
                         finding(

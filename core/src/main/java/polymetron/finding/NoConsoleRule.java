@@ -6,8 +6,8 @@ import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Board;
-import polymetron.library.Kind;
-import polymetron.serial.Uart;
+import polymetron.software.Consoles;
+import polymetron.software.Harts;
 
 /** The board has a console, and the platform with a processor does not drive it. */
 final class NoConsoleRule extends PlainRule {
@@ -22,8 +22,7 @@ final class NoConsoleRule extends PlainRule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
-        boolean hasProcessor =
-                platform.blocks().stream().anyMatch(block -> block.kind() == Kind.PROCESSOR);
+        boolean hasProcessor = !Harts.of(platform).all().isEmpty();
         if (platform.board() == null || !hasProcessor) {
             return;
         }
@@ -33,7 +32,7 @@ final class NoConsoleRule extends PlainRule {
                         .map(link -> link.part().kind())
                         .collect(Collectors.toSet());
         for (Board.Part part : platform.board().parts()) {
-            if (part.kind().equals(Uart.CONSOLE_PART) && !driven.contains(Uart.CONSOLE_PART)) {
+            if (part.kind().equals(Consoles.BOARD_PART) && !driven.contains(Consoles.BOARD_PART)) {
                 report.accept(
                         finding(
                                 part.name(),

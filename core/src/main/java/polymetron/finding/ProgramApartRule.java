@@ -9,11 +9,13 @@ import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
-import polymetron.handoff.SoftwareView;
-import polymetron.library.Kind;
+import polymetron.library.Capability;
 import polymetron.placement.Placement;
 import polymetron.platform.Attachment;
-import polymetron.program.ProgramPlace;
+import polymetron.software.Harts;
+import polymetron.software.ProgramPlace;
+import polymetron.software.Programs;
+import polymetron.software.SoftwareView;
 
 /** A processor executes its program where it does not find the same bytes as data. */
 final class ProgramApartRule extends PlainRule {
@@ -30,7 +32,7 @@ final class ProgramApartRule extends PlainRule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBlock block : platform.blocks()) {
-            if (block.kind() == Kind.PROCESSOR) {
+            if (Harts.isProcessor(block)) {
                 ProgramPlace.of(platform, block)
                         .filter(place -> place.program() != null)
                         .ifPresent(place -> check(platform, place, report));
@@ -66,7 +68,10 @@ final class ProgramApartRule extends PlainRule {
                             moveBehind(platform, place),
                             report);
             case HIDDEN -> {
-                if (SoftwareView.of(platform, place.processor()).dataMemory().isEmpty()) {
+                if (Programs.of(platform)
+                        .of(place.processor())
+                        .flatMap(SoftwareView::dataMemory)
+                        .isEmpty()) {
                     report(
                             place,
                             "%s cannot load from %s, and reaches no memory that the bitstream fills"
@@ -81,7 +86,16 @@ final class ProgramApartRule extends PlainRule {
     private void report(
             ProgramPlace place, String what, List<Fix> fixes, Consumer<Finding> report) {
         report.accept(
-                finding(place.processor().name() + "." + ProgramPlace.RESET_VECTOR, what, fixes));
+                finding(
+                        place.processor().name()
+                                + "."
+                                + place.processor()
+                                        .type()
+                                        .provides(Capability.Hart.class)
+                                        .getFirst()
+                                        .reset(),
+                        what,
+                        fixes));
     }
 
     /** Moves the data port of the program's memory to where it is executed, when that is free. */

@@ -5,8 +5,8 @@ import java.util.function.Consumer;
 import polymetron.clock.DerivedRates;
 import polymetron.clock.Rate;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.library.Capability;
 import polymetron.quantity.Quantity;
-import polymetron.serial.Uart;
 
 /** A derived rate is further off than its block allows; baud rates have a rule with fixes of their own. */
 final class RateOffRule extends PlainRule {
@@ -22,7 +22,14 @@ final class RateOffRule extends PlainRule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (Rate rate : DerivedRates.of(platform)) {
-            boolean ownRule = platform.block(rate.block()).filter(Uart::isUart).isPresent();
+            boolean ownRule =
+                    platform.block(rate.block())
+                            .filter(
+                                    block ->
+                                            !block.type()
+                                                    .provides(Capability.Console.class)
+                                                    .isEmpty())
+                            .isPresent();
             if (!rate.isGood() && !ownRule) {
                 report.accept(
                         finding(

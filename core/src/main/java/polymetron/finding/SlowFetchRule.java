@@ -5,11 +5,13 @@ import java.util.function.Consumer;
 import polymetron.cost.AccessCost;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
+import polymetron.software.Hart;
+import polymetron.software.Harts;
 
 /** A processor without a cache starts in memory that takes long to read. */
 final class SlowFetchRule extends PlainRule {
-    private static final String VECTOR = "RESET_VECTOR";
     private static final long MOST_CYCLES = 20;
 
     SlowFetchRule() {
@@ -23,14 +25,17 @@ final class SlowFetchRule extends PlainRule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
-        for (AddressSpace space : platform.spaces()) {
-            var processor = space.initiator().block();
-            if (!space.initiator().fetches()
-                    || space.initiator().form().burst() > 1
-                    || processor.type().parameter(VECTOR).isEmpty()) {
+        for (Hart hart : Harts.of(platform).all()) {
+            AddressSpace space =
+                    platform.space(new InterfaceRef(hart.block().name(), hart.role().fetch()))
+                            .orElse(null);
+            if (hart.index() > 0
+                    || space == null
+                    || !space.initiator().fetches()
+                    || space.initiator().form().burst() > 1) {
                 continue;
             }
-            TargetRange start = space.at(processor.shape().number(VECTOR)).orElse(null);
+            TargetRange start = space.at(hart.resetVector()).orElse(null);
             long cycles = start == null ? 0 : AccessCost.of(platform, space, start).cycles();
             if (cycles > MOST_CYCLES) {
                 report.accept(

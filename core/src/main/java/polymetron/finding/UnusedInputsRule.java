@@ -9,7 +9,6 @@ import polymetron.elaborate.SizedInterrupt;
 
 /** A controller has many more inputs than anything drives. A few to spare are nothing to talk about. */
 final class UnusedInputsRule extends PlainRule {
-    private static final String SOURCES = "SOURCES";
     private static final int SPARE = 16;
 
     UnusedInputsRule() {
@@ -40,13 +39,16 @@ final class UnusedInputsRule extends PlainRule {
                 long unused = port.count() - driven.size();
                 if (unused > SPARE && unused * 4 > port.count() * 3L) {
                     int highest = driven.stream().max(Integer::compare).orElse(port.first());
-                    boolean canShrink = block.type().parameter(SOURCES).isPresent();
+                    String parameter =
+                            port.type().count() == null
+                                    ? null
+                                    : port.type().count().parameter().orElse(null);
                     report.accept(
                             finding(
                                     block.name() + "." + port.name(),
                                     "%s of %s inputs of %s are driven by nothing"
                                             .formatted(unused, port.count(), block.name()),
-                                    canShrink
+                                    parameter != null
                                             ? List.of(
                                                     new Fix(
                                                             "Give %s %s inputs"
@@ -54,7 +56,7 @@ final class UnusedInputsRule extends PlainRule {
                                                                             block.name(), highest),
                                                             new Edit.SetParameter(
                                                                     block.name(),
-                                                                    SOURCES,
+                                                                    parameter,
                                                                     Integer.toString(highest))))
                                             : List.of()));
                 }

@@ -9,13 +9,15 @@ import polymetron.edit.Edit;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
+import polymetron.expression.Expression;
 import polymetron.library.ParameterType;
+import polymetron.software.Hart;
+import polymetron.software.Harts;
 
 /** A processor starts, or goes on a trap, where there is no executable memory. */
 final class VectorRule implements Rule {
-    private static final List<String> VECTORS = List.of("RESET_VECTOR", "TRAP_VECTOR");
-
     @Override
     public String id() {
         return "vector-outside-memory";
@@ -39,41 +41,48 @@ final class VectorRule implements Rule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
-        for (AddressSpace space : platform.spaces()) {
-            if (space.initiator().fetches()) {
-                for (String vector : VECTORS) {
-                    check(space, vector, report);
-                }
+        for (Hart hart : Harts.of(platform).all()) {
+            if (hart.index() == 0) {
+                platform.space(new InterfaceRef(hart.block().name(), hart.role().fetch()))
+                        .ifPresent(
+                                space -> {
+                                    check(space, hart.role().reset(), 0, report);
+                                    check(space, hart.role().trap(), 0x40, report);
+                                });
             }
         }
     }
 
-    private void check(AddressSpace space, String vector, Consumer<Finding> report) {
+    /**
+     * @param offset where in a memory the vector would be
+     */
+    private void check(
+            AddressSpace space, Expression vector, long offset, Consumer<Finding> report) {
         ElaboratedBlock processor = space.initiator().block();
-        Optional<ParameterType> parameter = processor.type().parameter(vector);
-        if (parameter.isEmpty()) {
-            return;
-        }
-        long address = processor.shape().number(vector);
-        if (space.at(address).isPresent()) {
+        Optional<ParameterType> parameter = vector.parameter().flatMap(processor.type()::parameter);
+        long address = processor.shape().number(vector, 0);
+        if (space.at(address).filter(found -> found.form().type().executable()).isPresent()) {
             return;
         }
         List<Fix> fixes = new ArrayList<>();
-        long offset = vector.equals("TRAP_VECTOR") ? 0x40 : 0;
+        String title = parameter.map(ParameterType::title).orElse("vector");
         for (TargetRange memory : space.ranges()) {
+            if (parameter.isEmpty() || !memory.form().type().executable()) {
+                continue;
+            }
             Address inside = new Address(memory.range().base() + offset);
             fixes.add(
                     new Fix(
-                            "Set %s to %s, in %s"
-                                    .formatted(parameter.get().title(), inside, memory.label()),
-                            new Edit.SetParameter(processor.name(), vector, inside.toString())));
+                            "Set %s to %s, in %s".formatted(title, inside, memory.label()),
+                            new Edit.SetParameter(
+                                    processor.name(), vector.toString(), inside.toString())));
         }
         report.accept(
                 finding(
                         processor.name() + "." + vector,
                         "%s of %s is %s, where %s finds no executable memory"
                                 .formatted(
-                                        parameter.get().title(),
+                                        title,
                                         processor.name(),
                                         Address.format(address),
                                         space.initiator().label()),

@@ -3,11 +3,12 @@ package polymetron.handoff;
 import polymetron.address.Address;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.TargetRange;
+import polymetron.software.SoftwareView;
 
 /** The address map of every initiator as a table (RFC 4180, with line feeds). */
 final class AddressMapCsv implements Exporter {
     @Override
-    public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
+    public HandoffFile export(SoftwareView view, HandoffNames names) {
         StringBuilder out =
                 new StringBuilder(
                         "fingerprint,initiator,block,interface,base,last,size_bytes,usage,type\n");
@@ -16,18 +17,18 @@ final class AddressMapCsv implements Exporter {
                 out.append(
                         "%s,%s,%s,%s,%s,%s,%s,%s,%s\n"
                                 .formatted(
-                                        fingerprint,
+                                        names.fingerprint(),
                                         space.initiator().ref(),
                                         target.block().name(),
                                         target.form().name(),
                                         hex(target.range().base()),
                                         hex(target.range().last()),
-                                        Long.toUnsignedString(target.form().sizeBytes()),
+                                        Long.toUnsignedString(target.range().sizeBytes()),
                                         target.form().type().usage(),
                                         target.block().type().identity()));
             }
         }
-        return new HandoffFile(baseName + "_map.csv", "address map, table", out.toString());
+        return new HandoffFile(names.of("_map.csv"), "address map, table", out.toString());
     }
 
     static String hex(long address) {

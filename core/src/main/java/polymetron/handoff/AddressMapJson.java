@@ -8,6 +8,7 @@ import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
 import polymetron.json.Documents;
+import polymetron.software.SoftwareView;
 
 /** The address map of every initiator, with registers, interrupts and clocks, for scripts. */
 final class AddressMapJson implements Exporter {
@@ -44,7 +45,7 @@ final class AddressMapJson implements Exporter {
             String trigger) {}
 
     @Override
-    public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
+    public HandoffFile export(SoftwareView view, HandoffNames names) {
         List<Clock> clocks = new ArrayList<>();
         for (Domain domain : view.platform().domains()) {
             clocks.add(new Clock(domain.name(), domain.frequencyHz()));
@@ -70,9 +71,14 @@ final class AddressMapJson implements Exporter {
             }
         }
         Map map =
-                new Map(view.platform().platform().name(), fingerprint, clocks, spaces, interrupts);
+                new Map(
+                        view.platform().platform().name(),
+                        names.fingerprint(),
+                        clocks,
+                        spaces,
+                        interrupts);
         return new HandoffFile(
-                baseName + "_map.json", "address map, for scripts", Documents.write(map));
+                names.of("_map.json"), "address map, for scripts", Documents.write(map));
     }
 
     private static Range range(TargetRange target) {
@@ -94,7 +100,7 @@ final class AddressMapJson implements Exporter {
                 String.valueOf(target.form().type().usage()),
                 AddressMapCsv.hex(target.range().base()),
                 AddressMapCsv.hex(target.range().last()),
-                target.form().sizeBytes(),
+                target.range().sizeBytes(),
                 registers);
     }
 }

@@ -6,22 +6,48 @@ import java.util.Locale;
 final class CText {
     private CText() {}
 
-    /** A platform's title made safe for a comment or a string. */
+    /** A title made safe for one line of a comment or a string. */
     static String safe(String title) {
-        return title.replace("\\", "/")
+        StringBuilder line = new StringBuilder();
+        title.codePoints().map(each -> isPrinted(each) ? each : ' ').forEach(line::appendCodePoint);
+        return line.toString()
+                .replace("\\", "/")
                 .replace("\"", "'")
                 .replace("*/", "* /")
                 .replace("/*", "/ *")
                 .replace("??", "? ?");
     }
 
+    /** Line breaks would end the line, and marks of direction would show another text than there is. */
+    private static boolean isPrinted(int codePoint) {
+        return switch (Character.getType(codePoint)) {
+            case Character.CONTROL,
+                    Character.FORMAT,
+                    Character.LINE_SEPARATOR,
+                    Character.PARAGRAPH_SEPARATOR,
+                    Character.SURROGATE,
+                    Character.UNASSIGNED,
+                    Character.PRIVATE_USE ->
+                    false;
+            default -> true;
+        };
+    }
+
+    /** A name of a platform as part of a macro. */
     static String macro(String name) {
-        return name.toUpperCase(Locale.ROOT);
+        return name.toUpperCase(Locale.ROOT).replace('.', '_');
     }
 
     /** An unsigned constant that is right in C and in assembly. */
     static String constant(long value) {
         boolean wide = Long.compareUnsigned(value, 0xFFFF_FFFFL) > 0;
         return (wide ? "PLATFORM_ULL(0x%X)" : "PLATFORM_U(0x%08X)").formatted(value);
+    }
+
+    /** The same in decimal. */
+    static String number(long value) {
+        boolean wide = Long.compareUnsigned(value, 0xFFFF_FFFFL) > 0;
+        return (wide ? "PLATFORM_ULL(%s)" : "PLATFORM_U(%s)")
+                .formatted(Long.toUnsignedString(value));
     }
 }

@@ -2,348 +2,368 @@ package polymetron.handoff;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.stream.Collectors;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
-import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.TargetRange;
-import polymetron.library.Kind;
-import polymetron.serial.Uart;
+import polymetron.library.SoftwareBinding;
+import polymetron.software.Consoles;
+import polymetron.software.DeviceInterrupt;
+import polymetron.software.Hart;
+import polymetron.software.HartLine;
+import polymetron.software.InterruptController;
+import polymetron.software.MachineTimer;
+import polymetron.software.SoftwareView;
 
-/** The devicetree source (Devicetree Specification 0.4, and the RISC-V bindings of harts, PLIC and ACLINT). */
+/**
+ * The devicetree source (Devicetree Specification 0.4, and the published bindings of RISC-V harts, PLIC and timers). Names
+ * of nodes are the generic ones of the specification's 2.2.2.
+ */
 final class DeviceTree implements Exporter {
-    /** Interrupt causes of the Privileged ISA, table "mcause": software 3, timer 7, external 11. */
-    private static final int SOFTWARE = 3;
-
-    private static final int TIMER = 7;
-    private static final int EXTERNAL = 11;
     private static final long MTIMER_OFFSET = 0x4000;
     private static final long MTIME_OFFSET = 0xBFF8;
+    private static final String NO_INTERRUPT = "<0xffffffff>";
 
     @Override
-    public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
+    public HandoffFile export(SoftwareView view, HandoffNames names) {
         return new HandoffFile(
-                baseName + ".dts", "devicetree source", new Text(view, fingerprint).write());
+                names.of(view, ".dts"),
+                "devicetree source",
+                new Tree(view, names.fingerprint()).write());
     }
 
-    private static final class Text {
+    private static final class Tree {
         private final SoftwareView view;
         private final String fingerprint;
-        private final boolean wide;
         private final DeviceTreeLabels labels;
-        private final StringBuilder out = new StringBuilder();
-        private int depth;
+        private final DeviceTreeWriter out;
+        private final DeviceTreeMemories memories;
 
-        private Text(SoftwareView view, String fingerprint) {
+        private Tree(SoftwareView view, String fingerprint) {
             this.view = view;
             this.fingerprint = fingerprint;
             this.labels = new DeviceTreeLabels(view);
-            this.wide =
-                    view.targets().stream()
-                            .anyMatch(
-                                    target ->
-                                            Long.compareUnsigned(
-                                                            target.range().last(), 0xFFFF_FFFFL)
-                                                    > 0);
+            this.out =
+                    new DeviceTreeWriter(
+                            view.targets().stream()
+                                    .anyMatch(
+                                            target ->
+                                                    Long.compareUnsigned(
+                                                                    target.range().last(),
+                                                                    0xFFFF_FFFFL)
+                                                            > 0));
+            this.memories = new DeviceTreeMemories(view, labels, out);
         }
 
         private String write() {
-            line("/dts-v1/;");
-            line(
+            out.line("/dts-v1/;");
+            out.line(
                     "/* Platform fingerprint %s. Made by Polymetron; changes here are lost. */",
                     fingerprint);
-            line("");
-            open("/");
-            line("#address-cells = <%s>;", wide ? 2 : 1);
-            line("#size-cells = <%s>;", wide ? 2 : 1);
-            line("compatible = \"polymetron,platform\";");
-            line("model = \"%s\";", CText.safe(view.platform().platform().name()));
-            line("polymetron,fingerprint = \"%s\";", fingerprint);
+            out.line("");
+            out.open("/");
+            out.addressing();
+            out.line("compatible = \"polymetron,platform\";");
+            out.line("model = \"%s\";", CText.safe(view.platform().platform().name()));
+            out.line("polymetron,fingerprint = \"%s\";", fingerprint);
             chosen();
-            processors();
+            harts();
             for (Domain domain : view.platform().domains()) {
-                open(
-                        "%s: clock-%s"
-                                .formatted(
-                                        labels.clockOf(domain.name()),
-                                        domain.name().replace('_', '-')));
-                line("compatible = \"fixed-clock\";");
-                line("#clock-cells = <0>;");
-                line("clock-frequency = <%s>;", domain.frequencyHz());
-                close();
+                out.open(
+                        "%s: clock-%s",
+                        labels.clockOf(domain.name()), domain.name().replace('_', '-'));
+                out.line("compatible = \"fixed-clock\";");
+                out.line("#clock-cells = <0>;");
+                out.line("clock-frequency = <%s>;", domain.frequencyHz());
+                out.close();
             }
-            // What is only executed is no place for an operating system to put anything.
-            view.dataMemories().forEach(this::memory);
+            memories.write();
             devices();
-            close();
-            return out.toString();
-        }
-
-        /**
-         * A memory node is what an operating system may use as it likes (Devicetree Specification 0.4, 3.4), so
-         * memory that only the bitstream or a programmer writes is a device of its own: "mtd-rom", of the published
-         * binding mtd/mtd-physmap (from memory).
-         */
-        private void memory(TargetRange memory) {
-            if (memory.form().isWritable()) {
-                open("%s: memory@%x".formatted(labels.of(memory), memory.range().base()));
-                line("device_type = \"memory\";");
-            } else {
-                open("%s: rom@%x".formatted(labels.of(memory), memory.range().base()));
-                line("compatible = \"mtd-rom\";");
-                line("bank-width = <4>;");
-            }
-            line("reg = <%s>;", cells(memory.range().base(), memory.form().sizeBytes()));
-            close();
+            out.close();
+            return out.text();
         }
 
         private void chosen() {
-            List<TargetRange> uarts = view.devices().stream().filter(Uart::isUart).toList();
-            uarts.stream()
-                    .filter(uart -> Uart.drivesConsole(view.platform(), uart.block()))
-                    .findFirst()
-                    .or(() -> uarts.stream().findFirst())
+            view.console()
                     .ifPresent(
-                            console -> {
-                                open("chosen");
-                                line(
+                            uart -> {
+                                out.open("chosen");
+                                out.line(
                                         "stdout-path = \"/soc/serial@%x:%sn8\";",
-                                        console.range().base(),
-                                        console.block().shape().number(Uart.BAUD));
-                                close();
+                                        uart.range().base(),
+                                        uart.block()
+                                                .shape()
+                                                .number(Consoles.at(uart).orElseThrow().baud(), 0));
+                                out.close();
                             });
         }
 
-        private void processors() {
-            List<ElaboratedBlock> processors =
-                    view.platform().blocks().stream()
-                            .filter(block -> block.kind() == Kind.PROCESSOR)
-                            .toList();
-            if (processors.isEmpty()) {
+        private void harts() {
+            if (view.harts().isEmpty()) {
                 return;
             }
-            open("cpus");
-            line("#address-cells = <1>;");
-            line("#size-cells = <0>;");
-            long ticks = timebaseHz();
-            if (ticks > 0) {
-                line("timebase-frequency = <%s>;", ticks);
+            out.open("cpus");
+            out.line("#address-cells = <1>;");
+            out.line("#size-cells = <0>;");
+            OptionalLong common = commonTimebase();
+            common.ifPresent(hertz -> out.line("timebase-frequency = <%s>;", hertz));
+            for (Hart hart : view.harts()) {
+                hart(hart, common.isEmpty());
             }
-            for (ElaboratedBlock processor : processors) {
-                processor(processor);
-            }
-            close();
+            out.close();
         }
 
-        private void processor(ElaboratedBlock processor) {
-            long hart = processor.shape().number("HART_ID");
-            InstructionSet executes = InstructionSet.of(processor);
-            open("%s: cpu@%x".formatted(processor.name(), hart));
-            line("device_type = \"cpu\";");
-            line("reg = <0x%x>;", hart);
-            line("compatible = \"riscv\";");
-            line("riscv,isa = \"%s\";", executes.name());
-            line("riscv,isa-base = \"rv32i\";");
-            line(
-                    "riscv,isa-extensions = \"i\", %s;",
-                    executes.extensions().stream()
-                            .map(name -> "\"" + name + "\"")
-                            .collect(java.util.stream.Collectors.joining(", ")));
-            long hertz = view.platform().frequencyHz(processor);
-            if (hertz > 0) {
-                line("clock-frequency = <%s>;", hertz);
+        /** The rate at which time passes for all harts alike; empty when there is none, or not one. */
+        private OptionalLong commonTimebase() {
+            List<Long> rates = view.harts().stream().map(this::timebase).distinct().toList();
+            return rates.size() == 1 && rates.getFirst() > 0
+                    ? OptionalLong.of(rates.getFirst())
+                    : OptionalLong.empty();
+        }
+
+        private long timebase(Hart hart) {
+            return MachineTimer.serving(view.platform(), hart).map(MachineTimer::tickHz).orElse(0L);
+        }
+
+        private void hart(Hart hart, boolean ownTimebase) {
+            out.open("%s: cpu@%x", labels.of(hart), hart.id());
+            out.line("device_type = \"cpu\";");
+            out.line("reg = <0x%x>;", hart.id());
+            out.line("compatible = %s;", quoted(hart.block().type().software().compatible()));
+            var executes = polymetron.software.InstructionSet.of(view.platform(), hart);
+            out.line("riscv,isa = \"%s\";", executes.name());
+            out.line("riscv,isa-base = \"rv32i\";");
+            List<String> extensions = new ArrayList<>(List.of("i"));
+            extensions.addAll(executes.extensions());
+            out.line("riscv,isa-extensions = %s;", quoted(extensions));
+            if (hart.hertz() > 0) {
+                out.line("clock-frequency = <%s>;", hart.hertz());
             }
-            open("%s: interrupt-controller".formatted(labels.interruptsOf(processor.name())));
-            line("compatible = \"riscv,cpu-intc\";");
-            line("interrupt-controller;");
-            line("#interrupt-cells = <1>;");
-            line("#address-cells = <0>;");
-            close();
-            close();
-        }
-
-        private long timebaseHz() {
-            return view.devices().stream()
-                    .filter(device -> isStandard(device, "riscv-aclint"))
-                    .map(TargetRange::block)
-                    .mapToLong(
-                            block ->
-                                    view.platform().frequencyHz(block)
-                                            / block.shape().number("DIVIDER"))
-                    .findFirst()
-                    .orElse(0);
-        }
-
-        private static boolean isStandard(TargetRange device, String standard) {
-            return standard.equals(device.software().standard());
+            if (ownTimebase && timebase(hart) > 0) {
+                out.line("timebase-frequency = <%s>;", timebase(hart));
+            }
+            DeviceTreeCaches.write(out, hart);
+            out.open("%s: interrupt-controller", labels.interruptsOf(hart));
+            out.line("compatible = \"riscv,cpu-intc\";");
+            out.line("interrupt-controller;");
+            out.line("#interrupt-cells = <1>;");
+            out.line("#address-cells = <0>;");
+            out.close();
+            out.close();
         }
 
         private void devices() {
             if (view.devices().isEmpty()) {
                 return;
             }
-            open("soc");
-            line("#address-cells = <%s>;", wide ? 2 : 1);
-            line("#size-cells = <%s>;", wide ? 2 : 1);
-            line("compatible = \"simple-bus\";");
-            line("ranges;");
+            out.open("soc");
+            out.addressing();
+            out.line("compatible = \"simple-bus\";");
+            out.line("ranges;");
             for (TargetRange device : view.devices()) {
-                if (isStandard(device, "riscv-aclint")) {
-                    timer(device);
-                } else if (isStandard(device, "riscv-plic")) {
-                    controller(device);
+                Optional<MachineTimer> timer =
+                        MachineTimer.of(view.platform()).stream()
+                                .filter(each -> each.registers().equals(device.ref()))
+                                .findFirst();
+                Optional<InterruptController> controller =
+                        InterruptController.of(view.platform()).stream()
+                                .filter(each -> each.registers().equals(device.ref()))
+                                .findFirst();
+                if (timer.isPresent()) {
+                    timer(device, timer.get());
+                } else if (controller.isPresent()) {
+                    controller(device, controller.get());
                 } else {
                     device(device);
                 }
             }
-            close();
+            out.close();
         }
 
-        /** One block of ours is two devices of the ACLINT specification, each with its own node. */
-        private void timer(TargetRange device) {
+        /**
+         * The published binding has one node for software interrupts and time together, with a pair of interrupts for each
+         * hart. Where the two halves do not serve the same harts, each is a device of the ACLINT specification.
+         */
+        private void timer(TargetRange device, MachineTimer timer) {
             long base = device.range().base();
-            open("%s: mswi@%x".formatted(labels.softwareOf(device), base));
-            line("compatible = \"riscv,aclint-mswi\";");
-            line("reg = <%s>;", cells(base, MTIMER_OFFSET));
-            toHart(device.block(), "software", SOFTWARE);
-            close();
+            if (timer.timed().equals(timer.signalled())) {
+                out.open("%s: timer@%x", labels.of(device), base);
+                compatible(device);
+                out.line("reg = <%s>;", out.cells(base, device.range().sizeBytes()));
+                List<String> entries = new ArrayList<>();
+                for (Hart hart : timer.timed()) {
+                    entries.add(line(hart, HartLine.SOFTWARE));
+                    entries.add(line(hart, HartLine.TIMER));
+                }
+                extended(entries);
+                out.close();
+                return;
+            }
+            out.open("%s: mswi@%x", labels.softwareOf(device), base);
+            out.line("compatible = \"riscv,aclint-mswi\";");
+            out.line("reg = <%s>;", out.cells(base, MTIMER_OFFSET));
+            extended(
+                    timer.signalled().stream().map(hart -> line(hart, HartLine.SOFTWARE)).toList());
+            out.close();
             // First MTIME, then the MTIMECMP registers: the specification lets them lie apart. The
-            // unit address is
-            // that of the first (Devicetree Specification 0.4, 2.2.1).
-            open("%s: mtimer@%x".formatted(labels.of(device), base + MTIME_OFFSET));
-            compatible(device);
-            line(
+            // unit address is that of the first (Devicetree Specification 0.4, 2.2.1).
+            out.open("%s: mtimer@%x", labels.of(device), base + MTIME_OFFSET);
+            out.line("compatible = \"riscv,aclint-mtimer\";");
+            out.line(
                     "reg = <%s>, <%s>;",
-                    cells(base + MTIME_OFFSET, 8),
-                    cells(base + MTIMER_OFFSET, MTIME_OFFSET - MTIMER_OFFSET));
-            toHart(device.block(), "timer", TIMER);
-            close();
+                    out.cells(base + MTIME_OFFSET, 8),
+                    out.cells(base + MTIMER_OFFSET, MTIME_OFFSET - MTIMER_OFFSET));
+            extended(timer.timed().stream().map(hart -> line(hart, HartLine.TIMER)).toList());
+            out.close();
         }
 
-        private void controller(TargetRange device) {
-            open("%s: interrupt-controller@%x".formatted(labels.of(device), device.range().base()));
+        /** A line of a hart; of one that is not in this tree what the bindings have for a line that is not there. */
+        private String line(Hart hart, HartLine line) {
+            return hart == null || !view.harts().contains(hart)
+                    ? NO_INTERRUPT
+                    : "<&%s %s>".formatted(labels.interruptsOf(hart), line.cause());
+        }
+
+        private void extended(List<String> entries) {
+            List<String> used = new ArrayList<>(entries);
+            while (!used.isEmpty() && used.getLast().equals(NO_INTERRUPT)) {
+                used.removeLast();
+            }
+            if (!used.isEmpty()) {
+                out.line("interrupts-extended = %s;", String.join(", ", used));
+            }
+        }
+
+        private void controller(TargetRange device, InterruptController controller) {
+            out.open("%s: interrupt-controller@%x", labels.of(device), device.range().base());
             compatible(device);
-            line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
-            line("interrupt-controller;");
-            line("#interrupt-cells = <1>;");
-            line("#address-cells = <0>;");
-            line("riscv,ndev = <%s>;", device.block().shape().number("SOURCES"));
-            contexts(device.block());
-            close();
+            out.line("reg = <%s>;", out.cells(device.range().base(), device.range().sizeBytes()));
+            out.line("interrupt-controller;");
+            out.line("#interrupt-cells = <1>;");
+            out.line("#address-cells = <0>;");
+            out.line("riscv,ndev = <%s>;", controller.sources());
+            List<String> entries = new ArrayList<>();
+            for (InterruptController.Context context : controller.contexts()) {
+                if (context.onward() != null) {
+                    // A controller in front of another one, or a line of a hart's own.
+                    entries.add(
+                            view.interruptsOf(device).stream()
+                                    .filter(
+                                            each ->
+                                                    each.source()
+                                                            .equals(
+                                                                    context.onward()
+                                                                            .source()
+                                                                            .name()))
+                                    .findFirst()
+                                    .map(this::reference)
+                                    .orElse(NO_INTERRUPT));
+                } else {
+                    entries.add(line(context.hart(), HartLine.EXTERNAL));
+                }
+            }
+            extended(entries);
+            out.close();
+        }
+
+        /** The entry of an interrupt in {@code interrupts-extended}. */
+        private String reference(DeviceInterrupt interrupt) {
+            return switch (interrupt) {
+                case DeviceInterrupt.Source source ->
+                        view.devices().stream()
+                                .filter(each -> each.ref().equals(source.controller().registers()))
+                                .findFirst()
+                                .map(plic -> "<&%s %s>".formatted(labels.of(plic), source.number()))
+                                .orElse(NO_INTERRUPT);
+                case DeviceInterrupt.Cause cause ->
+                        view.harts().contains(cause.hart())
+                                ? "<&%s %s>"
+                                        .formatted(labels.interruptsOf(cause.hart()), cause.cause())
+                                : NO_INTERRUPT;
+            };
         }
 
         private void device(TargetRange device) {
             ElaboratedBlock block = device.block();
-            String node = Uart.isUart(device) ? "serial" : block.type().identity().name();
-            open("%s: %s@%x".formatted(labels.of(device), node, device.range().base()));
+            SoftwareBinding software = device.software();
+            String node =
+                    software.node() == null ? block.type().identity().name() : software.node();
+            out.open("%s: %s@%x", labels.of(device), node, device.range().base());
             compatible(device);
-            line("reg = <%s>;", cells(device.range().base(), device.form().sizeBytes()));
-            String domain =
-                    block.type().clocks().isEmpty()
-                            ? null
-                            : block.block().domains().get(block.type().clocks().getFirst().name());
-            if (domain != null && view.platform().domainIndex().containsKey(domain)) {
-                line("clocks = <&%s>;", labels.clockOf(domain));
+            out.line("reg = <%s>;", out.cells(device.range().base(), device.range().sizeBytes()));
+            clock(device);
+            Consoles.at(device)
+                    .ifPresent(
+                            console -> {
+                                out.line(
+                                        "clock-frequency = <%s>;",
+                                        Consoles.clockHz(view.platform(), block, console));
+                                out.line(
+                                        "current-speed = <%s>;",
+                                        block.shape().number(console.baud(), 0));
+                                out.line("reg-shift = <2>;");
+                                out.line("reg-io-width = <4>;");
+                            });
+            for (SoftwareBinding.Property property : software.properties()) {
+                if (block.shape().isPresent(property.when())) {
+                    out.line(
+                            property.value() == null
+                                    ? property.name() + ";"
+                                    : "%s = <%s>;"
+                                            .formatted(
+                                                    property.name(),
+                                                    block.shape().number(property.value(), 0)));
+                }
             }
-            if (Uart.isUart(device)) {
-                line("clock-frequency = <%s>;", Uart.clockHz(view.platform(), device));
-                line("current-speed = <%s>;", block.shape().number(Uart.BAUD));
-                line("reg-shift = <2>;");
-                line("reg-io-width = <4>;");
+            if (software.standard() == null) {
+                DeviceTreeParameters.write(out, block);
             }
-            if (block.type().identity().name().equals("gpio")) {
-                line("gpio-controller;");
-                line("#gpio-cells = <2>;");
-                line("ngpios = <%s>;", block.shape().number("WIDTH"));
+            memories.bufferOf(device);
+            if (movesData(block) && view.harts().stream().anyMatch(DeviceTreeCaches::cachesData)) {
+                out.line("dma-noncoherent;");
             }
-            List<InterruptLink> links =
-                    view.interruptsOf(block).stream()
-                            .filter(link -> link.sink().type().line().equals("device"))
+            List<String> entries =
+                    view.interruptsOf(device).stream()
+                            .map(this::reference)
+                            .filter(entry -> !entry.equals(NO_INTERRUPT))
                             .toList();
-            if (!links.isEmpty()) {
-                List<String> entries = new ArrayList<>();
-                links.forEach(
-                        link ->
-                                entries.add(
-                                        "<&%s %s>"
-                                                .formatted(
-                                                        // A hart has a controller of its own.
-                                                        link.sinkBlock().kind() == Kind.PROCESSOR
-                                                                ? labels.interruptsOf(
-                                                                        link.wire().block())
-                                                                : link.wire().block(),
-                                                        link.wire().input())));
-                line("interrupts-extended = %s;", String.join(", ", entries));
-            }
-            close();
+            extended(entries);
+            out.close();
         }
 
-        private void toHart(ElaboratedBlock block, String source, int cause) {
-            for (InterruptLink link : view.interruptsOf(block)) {
-                if (link.source().name().equals(source)) {
-                    line(
-                            "interrupts-extended = <&%s %s>;",
-                            labels.interruptsOf(link.wire().block()), cause);
-                }
-            }
+        /** Whether a block reads or writes memory by itself, behind the back of a cache. */
+        private boolean movesData(ElaboratedBlock block) {
+            return view.platform().spaces().stream()
+                    .anyMatch(
+                            space ->
+                                    space.initiator().block() == block
+                                            && !view.runsOn(block)
+                                            && space.ranges().stream()
+                                                    .anyMatch(range -> range.form().isMemory()));
         }
 
-        /** One entry for each context; a context without a hart has the number that the PLIC's binding gives it. */
-        private void contexts(ElaboratedBlock block) {
-            List<String> entries = new ArrayList<>();
-            for (InterruptLink link : view.platform().interrupts()) {
-                if (link.block() != block || !link.source().type().line().equals("external")) {
-                    continue;
-                }
-                if (!link.isConnected()) {
-                    entries.add("<0xffffffff>");
-                } else if (link.sink().type().line().equals("device")) {
-                    entries.add("<&%s %s>".formatted(link.wire().block(), link.wire().input()));
-                } else {
-                    entries.add(
-                            "<&%s %s>"
-                                    .formatted(labels.interruptsOf(link.wire().block()), EXTERNAL));
-                }
+        private void clock(TargetRange device) {
+            ElaboratedBlock block = device.block();
+            // What is inside a block has a clock of its own.
+            boolean stated =
+                    Consoles.at(device).filter(console -> console.hertz() != null).isPresent();
+            if (block.type().clocks().isEmpty() || stated) {
+                return;
             }
-            while (!entries.isEmpty() && entries.getLast().equals("<0xffffffff>")) {
-                entries.removeLast();
-            }
-            if (!entries.isEmpty()) {
-                line("interrupts-extended = %s;", String.join(", ", entries));
+            String domain = block.block().domains().get(block.type().clocks().getFirst().name());
+            if (domain != null && view.platform().domainIndex().containsKey(domain)) {
+                out.line("clocks = <&%s>;", labels.clockOf(domain));
             }
         }
 
         private void compatible(TargetRange device) {
-            List<String> quoted =
-                    device.software().compatible().stream()
-                            .map(name -> "\"" + name + "\"")
-                            .toList();
-            line("compatible = %s;", String.join(", ", quoted));
+            out.line("compatible = %s;", quoted(device.software().compatible()));
         }
 
-        private String cells(long address, long size) {
-            return wide
-                    ? "0x%x 0x%x 0x%x 0x%x"
-                            .formatted(
-                                    address >>> 32,
-                                    address & 0xFFFF_FFFFL,
-                                    size >>> 32,
-                                    size & 0xFFFF_FFFFL)
-                    : "0x%x 0x%x".formatted(address, size);
-        }
-
-        private void open(String name) {
-            line("%s {", name);
-            depth++;
-        }
-
-        private void close() {
-            depth--;
-            line("};");
-        }
-
-        private void line(String format, Object... values) {
-            String text = values.length == 0 ? format : format.formatted(values);
-            out.append("\t".repeat(text.isEmpty() ? 0 : depth)).append(text).append('\n');
+        private static String quoted(List<String> names) {
+            return names.stream().map(name -> "\"" + name + "\"").collect(Collectors.joining(", "));
         }
     }
 }

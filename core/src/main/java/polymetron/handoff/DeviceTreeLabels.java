@@ -5,8 +5,11 @@ import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.Map;
 import java.util.Set;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.TargetRange;
 import polymetron.platform.Names;
+import polymetron.software.Hart;
+import polymetron.software.SoftwareView;
 
 /**
  * The labels of a devicetree, each once. A block has its name; what is named after it (an interface, a hart's
@@ -40,9 +43,24 @@ final class DeviceTreeLabels {
         return targets.get(target);
     }
 
-    String interruptsOf(String processor) {
+    /** A hart has the name of its block; further ones are numbered. */
+    String of(Hart hart) {
+        return hart.index() == 0
+                ? hart.block().name()
+                : derived.computeIfAbsent(
+                        "hart %s %s".formatted(hart.block().name(), hart.index()),
+                        key -> free("%s_hart%s".formatted(hart.block().name(), hart.index())));
+    }
+
+    String interruptsOf(Hart hart) {
         return derived.computeIfAbsent(
-                "interrupts " + processor, key -> free(processor + "_interrupts"));
+                "interrupts " + hart.id(), key -> free(of(hart) + "_interrupts"));
+    }
+
+    /** The buffer that a block writes by itself. */
+    String bufferOf(ElaboratedBlock block) {
+        return derived.computeIfAbsent(
+                "buffer " + block.name(), key -> free(block.name() + "_buffer"));
     }
 
     String clockOf(String domain) {

@@ -6,44 +6,76 @@ import java.io.UncheckedIOException;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Vlnv;
-import polymetron.platform.Names;
+import polymetron.software.Hart;
+import polymetron.software.SoftwareView;
 
 /**
- * All files for software teams, made from one platform.
+ * All files for software teams, made from one platform: header, linker script and start-up code for each program, device
+ * tree and register reference for each address map that programs see, and the rest once.
  *
  * @param baseName the name that the files share, made from the platform's title
  * @param fingerprint see {@link Fingerprint}
  */
 public record Handoff(String baseName, String fingerprint, List<HandoffFile> files) {
-    private static final List<Exporter> EXPORTERS =
+    private static final List<Exporter> FOR_EACH_PROGRAM =
+            List.of(new CHeader(), new LinkerScript(), new StartupCode());
+    private static final List<Exporter> FOR_EACH_MAP =
+            List.of(new DeviceTree(), new RegisterReference());
+    private static final List<Exporter> ONCE =
             List.of(
-                    new CHeader(),
-                    new LinkerScript(),
-                    new StartupCode(),
-                    new DeviceTree(),
                     new AddressMapCsv(),
                     new AddressMapJson(),
-                    new RegisterReference(),
                     new PinTableCsv(),
                     new TimingConstraints());
     // ZIP has no time zones and begins in 1980; a fixed time keeps the bytes the same.
     private static final LocalDateTime TIME = LocalDateTime.of(2026, 1, 1, 0, 0);
 
     public static Handoff of(ElaboratedPlatform platform) {
-        String baseName = Names.fromTitle(platform.platform().name());
-        String fingerprint = Fingerprint.of(platform);
-        SoftwareView view = SoftwareView.of(platform);
+        HandoffNames names = HandoffNames.of(platform);
         List<HandoffFile> files = new ArrayList<>();
-        for (Exporter exporter : EXPORTERS) {
-            files.add(exporter.export(view, baseName, fingerprint));
+        List<SoftwareView> programs = SoftwareView.all(platform);
+        for (SoftwareView program : programs) {
+            FOR_EACH_PROGRAM.forEach(exporter -> files.add(exporter.export(program, names)));
         }
+        List<SoftwareView> maps = maps(programs);
+        HandoffNames mapNames =
+                new HandoffNames(names.base(), names.fingerprint(), maps.size() > 1);
+        for (SoftwareView map : maps) {
+            FOR_EACH_MAP.forEach(exporter -> files.add(exporter.export(map, mapNames)));
+        }
+        ONCE.forEach(exporter -> files.add(exporter.export(programs.getFirst(), names)));
+        files.addAll(drivers(platform, names.fingerprint()));
+        return new Handoff(names.base(), names.fingerprint(), List.copyOf(files));
+    }
+
+    /** Programs that see the same targets at the same addresses, taken together. */
+    private static List<SoftwareView> maps(List<SoftwareView> programs) {
+        Map<Object, SoftwareView> maps = new LinkedHashMap<>();
+        for (SoftwareView program : programs) {
+            List<Object> seen = new ArrayList<>();
+            program.targets().forEach(target -> seen.add(List.of(target.ref(), target.range())));
+            maps.merge(seen, program, Handoff::together);
+        }
+        return List.copyOf(maps.values());
+    }
+
+    private static SoftwareView together(SoftwareView one, SoftwareView other) {
+        List<Hart> harts = new ArrayList<>(one.harts());
+        harts.addAll(other.harts());
+        return new SoftwareView(
+                one.platform(), List.copyOf(harts), one.targets(), one.place(), one.parts());
+    }
+
+    private static List<HandoffFile> drivers(ElaboratedPlatform platform, String fingerprint) {
         TreeMap<String, HandoffFile> drivers = new TreeMap<>();
         // Two versions of a block share a driver: that of the newer one, which knows the older one
         // too.
@@ -61,8 +93,7 @@ public record Handoff(String baseName, String fingerprint, List<HandoffFile> fil
                                                     "driver for " + block.type().title(),
                                                     stamped(text, fingerprint))));
         }
-        files.addAll(drivers.values());
-        return new Handoff(baseName, fingerprint, List.copyOf(files));
+        return List.copyOf(drivers.values());
     }
 
     private static String stamped(String text, String fingerprint) {

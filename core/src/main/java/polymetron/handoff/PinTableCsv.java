@@ -1,12 +1,15 @@
 package polymetron.handoff;
 
 import polymetron.pin.PinCsv;
+import polymetron.software.SoftwareView;
 
 /** The pins as a table, for the build of the hardware; it can be imported again. */
 final class PinTableCsv implements Exporter {
     @Override
-    public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
+    public HandoffFile export(SoftwareView view, HandoffNames names) {
         return new HandoffFile(
-                baseName + "_pins.csv", "pin table", PinCsv.write(view.platform(), fingerprint));
+                names.of("_pins.csv"),
+                "pin table",
+                PinCsv.write(view.platform(), names.fingerprint()));
     }
 }

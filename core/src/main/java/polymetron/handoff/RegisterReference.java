@@ -1,18 +1,28 @@
 package polymetron.handoff;
 
 import polymetron.address.Address;
-import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.Field;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
-import polymetron.library.Field;
+import polymetron.expression.Value;
+import polymetron.library.ParameterType;
+import polymetron.software.DeviceInterrupt;
+import polymetron.software.SoftwareView;
+import polymetron.software.TargetClock;
 
 /** The register reference as Markdown: every register with its absolute address and its fields. */
 final class RegisterReference implements Exporter {
     @Override
-    public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
+    public HandoffFile export(SoftwareView view, HandoffNames names) {
         StringBuilder out = new StringBuilder();
-        out.append("# ").append(view.platform().platform().name()).append(": registers\n\n");
-        out.append("Platform fingerprint `").append(fingerprint).append("`.\n\n");
+        out.append("# ")
+                .append(CText.safe(view.platform().platform().name()))
+                .append(": registers\n\n");
+        if (names.hasSeveral()) {
+            out.append("As ").append(view.name()).append(" sees them.\n\n");
+        }
+        out.append("Platform fingerprint `").append(names.fingerprint()).append("`.\n\n");
         out.append("| block | type | base | last | size |\n| --- | --- | --- | --- | ---: |\n");
         for (TargetRange target : view.targets()) {
             out.append(
@@ -22,12 +32,13 @@ final class RegisterReference implements Exporter {
                                     target.block().type().title(),
                                     Address.format(target.range().base()),
                                     Address.format(target.range().last()),
-                                    Address.formatSize(target.form().sizeBytes())));
+                                    Address.formatSize(target.range().sizeBytes())));
         }
         for (TargetRange target : view.devices()) {
             block(out, view, target);
         }
-        return new HandoffFile(baseName + "_registers.md", "register reference", out.toString());
+        return new HandoffFile(
+                names.of(view, "_registers.md"), "register reference", out.toString());
     }
 
     private static void block(StringBuilder out, SoftwareView view, TargetRange target) {
@@ -36,15 +47,14 @@ final class RegisterReference implements Exporter {
                 .append("\n\n")
                 .append(target.block().type().description())
                 .append("\n");
-        for (InterruptLink link : view.interruptsOf(target.block())) {
-            out.append(
-                    "\nInterrupt `%s`: %s input %s, %s.\n"
-                            .formatted(
-                                    link.source().name(),
-                                    link.wire().block(),
-                                    link.wire().input(),
-                                    link.source().type().trigger()));
+        long clockHz = TargetClock.hertz(view.platform(), target.block(), target.form().name());
+        if (clockHz > 0) {
+            out.append("\nClock %s Hz.\n".formatted(clockHz));
         }
+        for (DeviceInterrupt interrupt : view.interruptsOf(target)) {
+            out.append("\n%s\n".formatted(words(interrupt)));
+        }
+        parameters(out, target.block());
         out.append("\n| register | address | offset | bits | access | reset | meaning |\n");
         out.append("| --- | --- | --- | ---: | --- | --- | --- |\n");
         for (Register register : target.registers()) {
@@ -71,11 +81,44 @@ final class RegisterReference implements Exporter {
                                     register.offset(),
                                     register.width(),
                                     register.access(),
-                                    register.reset(),
+                                    register.reset(clockHz),
                                     meaning));
         }
         for (Register register : target.registers()) {
             fields(out, register);
+        }
+    }
+
+    private static String words(DeviceInterrupt interrupt) {
+        return switch (interrupt) {
+            case DeviceInterrupt.Source source ->
+                    "Interrupt `%s`: source %s of %s (RISC-V PLIC)."
+                            .formatted(
+                                    source.source(),
+                                    source.number(),
+                                    source.controller().block().name());
+            case DeviceInterrupt.Cause cause ->
+                    "Interrupt `%s`: cause %s of %s."
+                            .formatted(cause.source(), cause.cause(), cause.hart().label());
+        };
+    }
+
+    private static void parameters(StringBuilder out, ElaboratedBlock block) {
+        StringBuilder rows = new StringBuilder();
+        for (ParameterType parameter : block.type().parameters()) {
+            if (parameter.macro() != null) {
+                Value value = block.shape().parameters().get(parameter.name());
+                rows.append(
+                        "| %s | %s%s | %s |\n"
+                                .formatted(
+                                        parameter.title(),
+                                        CText.safe(value.toString()),
+                                        parameter.unit() == null ? "" : " " + parameter.unit(),
+                                        parameter.explains()));
+            }
+        }
+        if (!rows.isEmpty()) {
+            out.append("\n| parameter | value | meaning |\n| --- | --- | --- |\n").append(rows);
         }
     }
 
@@ -87,16 +130,12 @@ final class RegisterReference implements Exporter {
                 .append(register.name())
                 .append("\n\n| bits | field | access | meaning |\n| --- | --- | --- | --- |\n");
         for (Field field : register.fields()) {
-            String bits =
-                    field.bits() == 1
-                            ? Integer.toString(field.lowBit())
-                            : "%s:%s".formatted(field.lowBit() + field.bits() - 1, field.lowBit());
             out.append(
                     "| %s | %s | %s | %s |\n"
                             .formatted(
-                                    bits,
+                                    field.bitRange(),
                                     field.name(),
-                                    field.access() == null ? register.access() : field.access(),
+                                    field.access(),
                                     field.explains()));
         }
     }

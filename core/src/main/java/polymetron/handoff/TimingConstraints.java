@@ -14,6 +14,7 @@ import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.SizedPort;
 import polymetron.library.ClockOutput;
 import polymetron.library.Direction;
+import polymetron.software.SoftwareView;
 
 /**
  * Timing constraints for the build of the hardware, as the Tcl commands that timing analysers share: clocks, generated
@@ -23,11 +24,11 @@ final class TimingConstraints implements Exporter {
     private static final double NANOS = 1e9;
 
     @Override
-    public HandoffFile export(SoftwareView view, String baseName, String fingerprint) {
+    public HandoffFile export(SoftwareView view, HandoffNames names) {
         return new HandoffFile(
-                baseName + "_timing.tcl",
+                names.of("_timing.tcl"),
                 "timing constraints",
-                new Writer(view.platform(), fingerprint).text());
+                new Writer(view.platform(), names.fingerprint()).text());
     }
 
     private static final class Writer {

@@ -5,8 +5,11 @@ import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
 import polymetron.address.AddressRange;
 
 /**
@@ -26,6 +29,11 @@ public final class ElfReader {
     private static final int WITHOUT_CONTENTS = 8;
     private static final int ALLOCATED = 2;
     private static final int NOTE = 7;
+    private static final int SYMBOL_TABLE = 2;
+    private static final int SYMBOL = 16;
+    private static final int WITHOUT_TYPE = 0;
+    private static final int FUNCTION = 2;
+    private static final int FIRST_RESERVED_SECTION = 0xFF00;
     private static final long LONGEST_NOTE = 4096;
 
     private final ByteBuffer file;
@@ -58,7 +66,8 @@ public final class ElfReader {
                     "the program is for machine %s; the processor is RISC-V, machine 243"
                             .formatted(shortAt(18)));
         }
-        return new ElfProgram(file.getInt(36), wordAt(24), segments(), sections(), fingerprint());
+        return new ElfProgram(
+                file.getInt(36), wordAt(24), segments(), sections(), symbols(), fingerprint());
     }
 
     private void checkIdentity() {
@@ -217,6 +226,53 @@ public final class ElfReader {
             }
         }
         return null;
+    }
+
+    /** Functions, and labels of code, by address; of several at one address the first, functions before labels. */
+    private List<ElfProgram.Symbol> symbols() {
+        long table = wordAt(32);
+        int count = shortAt(48);
+        TreeMap<Long, ElfProgram.Symbol> byAddress = new TreeMap<>();
+        Set<Long> functions = new HashSet<>();
+        for (int index = 0; table != 0 && index < count; index++) {
+            int at = (int) table + index * shortAt(46);
+            long offset = wordAt(at + 16);
+            long size = wordAt(at + 20);
+            int strings = (int) Math.min(wordAt(at + 24), count);
+            if (wordAt(at + 4) != SYMBOL_TABLE || offset + size > file.limit()) {
+                continue;
+            }
+            for (long entry = offset; entry + SYMBOL <= offset + size; entry += SYMBOL) {
+                symbol((int) entry, table, strings, count, byAddress, functions);
+            }
+        }
+        return List.copyOf(byAddress.values());
+    }
+
+    private void symbol(
+            int entry,
+            long table,
+            int strings,
+            int count,
+            TreeMap<Long, ElfProgram.Symbol> byAddress,
+            Set<Long> functions) {
+        int type = file.get(entry + 12) & 15;
+        int section = shortAt(entry + 14);
+        boolean defined = section != 0 && section < FIRST_RESERVED_SECTION;
+        if (!defined || type != FUNCTION && type != WITHOUT_TYPE || wordAt(entry) == 0) {
+            return;
+        }
+        String name = name(table, strings, count, wordAt(entry));
+        long address = wordAt(entry + 4);
+        // Names such as $x and .L1 are the tools' own.
+        if (name.startsWith("$") || name.startsWith(".") || name.equals("?")) {
+            return;
+        }
+        if (type == FUNCTION && functions.add(address)) {
+            byAddress.put(address, new ElfProgram.Symbol(name, address));
+        } else {
+            byAddress.putIfAbsent(address, new ElfProgram.Symbol(name, address));
+        }
     }
 
     private String name(long table, int names, int count, long offset) {

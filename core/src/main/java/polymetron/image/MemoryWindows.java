@@ -4,7 +4,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.Stream;
 import polymetron.elaborate.TargetRange;
-import polymetron.handoff.SoftwareView;
+import polymetron.software.SoftwareView;
 
 /**
  * Where a program finds memory. The sides of a processor can see different memories at one address, or one of them

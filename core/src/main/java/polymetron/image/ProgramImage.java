@@ -9,9 +9,7 @@ import polymetron.address.Address;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
 import polymetron.handoff.Fingerprint;
-import polymetron.handoff.InstructionSet;
-import polymetron.handoff.SoftwareView;
-import polymetron.program.ProgramPlace;
+import polymetron.software.SoftwareView;
 
 /**
  * A program laid out in the memories of a platform.
@@ -34,10 +32,33 @@ public record ProgramImage(
         byte fill) {
 
     /**
+     * A program for the processor that starts where it begins; of several such the first.
+     *
      * @param fill value of the bytes between what is loaded
      */
     public static ProgramImage of(ElaboratedPlatform platform, ElfProgram program, byte fill) {
-        SoftwareView view = SoftwareView.of(platform);
+        List<SoftwareView> programs = SoftwareView.all(platform);
+        return of(
+                programs.stream()
+                        .filter(view -> startsAt(view, program.entry()))
+                        .findFirst()
+                        .orElse(programs.getFirst()),
+                program,
+                fill);
+    }
+
+    private static boolean startsAt(SoftwareView view, long entry) {
+        return !view.harts().isEmpty() && view.harts().getFirst().resetVector() == entry;
+    }
+
+    /**
+     * The same for one of several programs of a platform.
+     *
+     * @param view what the processors see that run it
+     * @param fill value of the bytes between what is loaded
+     */
+    public static ProgramImage of(SoftwareView view, ElfProgram program, byte fill) {
+        ElaboratedPlatform platform = view.platform();
         MemoryWindows windows = new MemoryWindows(view);
         List<SectionPlace> sections =
                 program.sections().stream()
@@ -51,6 +72,7 @@ public record ProgramImage(
         }
         problems.addAll(SegmentChecks.places(windows, program.segments()));
         checkEntry(view, program, problems);
+        problems.addAll(BufferChecks.problems(view, program));
         String mismatch = mismatch(platform, program);
         List<ElfProgram.Segment> loaded =
                 program.segments().stream()
@@ -117,6 +139,21 @@ public record ProgramImage(
                                             segment.memoryBytes() - segment.contents().length,
                                             Long::sum));
         }
+        // What is only cleared need not be in any segment.
+        for (ElfProgram.Section section : program.sections()) {
+            boolean loaded =
+                    program.segments().stream()
+                            .anyMatch(segment -> segment.holds(section.address()));
+            if (!section.hasContents() && !loaded) {
+                windows.used(section.address(), section.executable())
+                        .ifPresent(
+                                memory ->
+                                        zero.merge(
+                                                memory.block().name(),
+                                                section.sizeBytes(),
+                                                Long::sum));
+            }
+        }
         return zero;
     }
 
@@ -125,7 +162,7 @@ public record ProgramImage(
             problems.add("the platform has no processor that could run a program");
             return;
         }
-        long reset = view.processor().shape().number(ProgramPlace.RESET_VECTOR);
+        long reset = view.harts().getFirst().resetVector();
         if (program.entry() != reset) {
             problems.add(
                     "the program begins at %s, but %s starts at %s; link it with the platform's linker script"
@@ -134,12 +171,12 @@ public record ProgramImage(
                                     view.processor().name(),
                                     Address.format(reset)));
         }
-        if (program.isCompressed() && !InstructionSet.of(view.processor()).compressed()) {
+        if (program.isCompressed() && !view.instructionSet().compressed()) {
             problems.add(
-                    "the program uses compressed instructions, %s has none; compile with -march=%s"
+                    "the program uses compressed instructions, %s has none; compile with %s"
                             .formatted(
                                     view.processor().name(),
-                                    InstructionSet.of(view.processor()).name()));
+                                    view.instructionSet().compilerOptions()));
         }
         if ((program.flags() & 0x6) != 0) {
             problems.add(

@@ -12,8 +12,9 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.SizedInterrupt;
-import polymetron.elaborate.TargetRange;
-import polymetron.handoff.SoftwareView;
+import polymetron.software.Harts;
+import polymetron.software.InterruptController;
+import polymetron.software.SoftwareView;
 
 /**
  * Who interrupts whom, with which number. A number has two sides: the line of the hardware port, counted from 0, and what
@@ -25,9 +26,6 @@ import polymetron.handoff.SoftwareView;
  * @param open sources that go nowhere
  */
 public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
-    private static final Map<String, Integer> CAUSES =
-            Map.of("software", 3, "timer", 7, "external", 11);
-    private static final String PLIC = "riscv-plic";
     private static final long PLIC_ENABLE = 0x2000;
     private static final long PLIC_ENABLES = 0x80;
     private static final long PLIC_THRESHOLD = 0x20_0000;
@@ -62,7 +60,7 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
 
         /** What software reads: the source's number at a controller, the cause of the trap at a hart. */
         public int softwareNumber(int input) {
-            return isNumbered() ? input : CAUSES.getOrDefault(port.type().line(), input);
+            return Harts.lineOf(block, port.name()).map(line -> line.cause(input)).orElse(input);
         }
 
         /** Address of a source's priority register; null when the controller is no PLIC, or nobody reaches it. */
@@ -103,7 +101,7 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
                                             new Port(
                                                     block,
                                                     port,
-                                                    base(software, block),
+                                                    base(platform, software, block, port.name()),
                                                     new TreeMap<>(),
                                                     contexts(platform, block));
                                     ports.put(made.ref(), made);
@@ -137,15 +135,20 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
     }
 
     /** Where software finds a controller after the PLIC specification; null for anything else. */
-    private static Address base(SoftwareView software, ElaboratedBlock block) {
-        if (!PLIC.equals(block.type().software().standard())) {
-            return null;
-        }
-        return software.targets().stream()
-                .filter(target -> target.block().name().equals(block.name()))
-                .findFirst()
-                .map(TargetRange::range)
-                .map(range -> new Address(range.base()))
+    private static Address base(
+            ElaboratedPlatform platform,
+            SoftwareView software,
+            ElaboratedBlock block,
+            String sink) {
+        return InterruptController.withInputs(platform, block, sink)
+                .flatMap(
+                        controller ->
+                                software.targets().stream()
+                                        .filter(
+                                                target ->
+                                                        target.ref().equals(controller.registers()))
+                                        .findFirst())
+                .map(target -> new Address(target.range().base()))
                 .orElse(null);
     }
 }

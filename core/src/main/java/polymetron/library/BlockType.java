@@ -10,6 +10,7 @@ import java.util.Optional;
  * @param bridge what leads where, for a bridge; null for anything else
  * @param streamPart what it settles between stream ends that differ; null for anything else
  * @param needs hard block that only some devices have; null for one that fits any device
+ * @param provides what it is to the rest of a platform
  */
 public record BlockType(
         String format,
@@ -35,7 +36,8 @@ public record BlockType(
         SoftwareBinding software,
         BridgeType bridge,
         StreamPartType streamPart,
-        String needs) {
+        String needs,
+        List<Capability> provides) {
     public static final String FORMAT = "polymetron-block-type/1";
 
     public BlockType {
@@ -51,7 +53,16 @@ public record BlockType(
         registers = Lists.orEmpty(registers);
         memories = Lists.orEmpty(memories);
         rates = Lists.orEmpty(rates);
-        software = software == null ? new SoftwareBinding(null, null, null) : software;
+        provides = Lists.orEmpty(provides);
+        software =
+                software == null
+                        ? new SoftwareBinding(null, null, null, null, null, null)
+                        : software;
+    }
+
+    /** What it is to the rest of a platform, of one sort. */
+    public <T extends Capability> List<T> provides(Class<T> sort) {
+        return provides.stream().filter(sort::isInstance).map(sort::cast).toList();
     }
 
     public Optional<ParameterType> parameter(String name) {

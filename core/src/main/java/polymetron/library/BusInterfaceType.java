@@ -8,6 +8,7 @@ import polymetron.expression.Expression;
  *
  * @param title what a person calls it; null for the block itself
  * @param protocols protocols that it speaks, most wanted first
+ * @param addressWidth address bits of an initiator; null for those of its bus
  * @param size size of its range in bytes, for a target
  * @param usage {@code memory} for plain storage, {@code registers} for anything with side effects (targets)
  * @param executable whether instructions can be fetched through it (initiator) or from it (target)
@@ -30,6 +31,7 @@ public record BusInterfaceType(
         Role role,
         List<String> protocols,
         Expression dataWidth,
+        Expression addressWidth,
         Expression size,
         Usage usage,
         boolean executable,

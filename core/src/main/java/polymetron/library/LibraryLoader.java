@@ -46,11 +46,24 @@ public final class LibraryLoader {
 
     private static SortedMap<String, String> driverFiles(String folder, BlockType type) {
         SortedMap<String, String> files = new TreeMap<>();
-        if (type.software().driver() != null) {
-            files.put(
-                    type.software().driver(), text(folder + "driver/" + type.software().driver()));
+        addDriver(files, folder, type.software());
+        for (BusInterfaceType form : type.busInterfaces()) {
+            if (form.software() != null) {
+                addDriver(files, folder, form.software());
+            }
         }
         return files;
+    }
+
+    private static void addDriver(
+            SortedMap<String, String> files, String own, SoftwareBinding software) {
+        if (software.driver() != null) {
+            String folder =
+                    software.driverFolder() == null
+                            ? own
+                            : "block-types/" + software.driverFolder() + "/";
+            files.put(software.driver(), text(folder + "driver/" + software.driver()));
+        }
     }
 
     private static <T> List<T> readAll(JsonNode names, String folder, Class<T> form) {

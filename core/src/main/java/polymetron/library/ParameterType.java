@@ -16,6 +16,7 @@ import polymetron.expression.Expression;
  * @param unit unit of the number, such as {@code bytes} or {@code Bd}; null for none
  * @param choices the allowed texts of a choice
  * @param explains what the parameter changes
+ * @param macro name under which software gets the value, behind that of the block; null when software has no use for it
  */
 public record ParameterType(
         String name,
@@ -27,7 +28,8 @@ public record ParameterType(
         Expression multipleOf,
         String unit,
         List<Choice> choices,
-        String explains) {
+        String explains,
+        String macro) {
 
     /** What the values of a parameter are. */
     public enum Form {

@@ -26,7 +26,7 @@ public record RegisterType(
         Expression count,
         Integer stride,
         Integer first,
-        List<Field> fields,
+        List<FieldType> fields,
         String explains,
         String condition,
         String readEffect,

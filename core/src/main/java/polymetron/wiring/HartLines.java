@@ -5,8 +5,8 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import polymetron.edit.Edit;
-import polymetron.elaborate.ElaboratedBlock;
-import polymetron.elaborate.HartNumber;
+import polymetron.software.Hart;
+import polymetron.software.Harts;
 
 /** Gives every processor a hart number of its own (RISC-V Privileged ISA, 3.1.5). */
 final class HartLines {
@@ -17,24 +17,33 @@ final class HartLines {
     }
 
     void plan() {
+        // As they are before the first proposal.
+        Harts harts = Harts.of(draft.now());
         Set<Long> taken = new HashSet<>();
-        List<ElaboratedBlock> harts =
-                draft.blocksByName().stream()
-                        .filter(HartNumber::isThere)
+        harts.all().forEach(hart -> taken.add(hart.id()));
+        List<Hart> firsts =
+                harts.all().stream()
+                        .filter(hart -> hart.index() == 0)
                         .sorted(
                                 Comparator.comparing(
-                                                (ElaboratedBlock block) ->
-                                                        !HartNumber.isFixed(block))
+                                                (Hart hart) -> hart.numberParameter().isPresent())
                                         .thenComparing(
                                                 // What is in use already keeps its number.
-                                                block -> block.block().attachments().isEmpty())
-                                        .thenComparing(ElaboratedBlock::name))
+                                                hart ->
+                                                        hart.block()
+                                                                .block()
+                                                                .attachments()
+                                                                .isEmpty())
+                                        .thenComparing(hart -> hart.block().name()))
                         .toList();
-        harts.forEach(block -> taken.add(HartNumber.of(block)));
         Set<Long> seen = new HashSet<>();
-        for (ElaboratedBlock block : harts) {
-            long number = HartNumber.of(block);
-            if (seen.add(number) || HartNumber.isFixed(block)) {
+        for (Hart first : firsts) {
+            List<Hart> block = harts.of(first.block());
+            boolean clashes = false;
+            for (Hart hart : block) {
+                clashes |= !seen.add(hart.id());
+            }
+            if (!clashes || first.numberParameter().isEmpty()) {
                 continue;
             }
             long free = 0;
@@ -42,12 +51,15 @@ final class HartLines {
                 free++;
             }
             draft.propose(
-                    "hart:" + block.name(),
+                    "hart:" + first.block().name(),
                     Proposal.Kind.PARAMETER,
-                    "%s is hart %s".formatted(block.name(), free),
+                    "%s is hart %s".formatted(first.block().name(), free),
                     "hart %s is there already, and software tells harts apart by their number"
-                            .formatted(number),
-                    new Edit.SetParameter(block.name(), HartNumber.PARAMETER, Long.toString(free)));
+                            .formatted(first.id()),
+                    new Edit.SetParameter(
+                            first.block().name(),
+                            first.numberParameter().get(),
+                            Long.toString(free)));
         }
     }
 }

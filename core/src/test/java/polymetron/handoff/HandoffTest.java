@@ -15,14 +15,15 @@ import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Field;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
 import polymetron.json.Documents;
-import polymetron.library.Field;
 import polymetron.outside.Tool;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
+import polymetron.software.SoftwareView;
 
 final class HandoffTest {
     private static final String[] STRICT = {"-std=c11", "-Wall", "-Wextra", "-Werror", "-pedantic"};
@@ -53,9 +54,16 @@ final class HandoffTest {
             String name = target.label().toUpperCase(java.util.Locale.ROOT);
             print(program, wanted, name + "_BASE", target.range().base());
             print(program, wanted, name + "_SIZE", target.form().sizeBytes());
-            for (InterruptLink link : view.interruptsOf(target.block())) {
+            for (InterruptLink link : view.linksOf(target.block())) {
                 if (link.source().type().line().equals("device")) {
-                    print(program, wanted, name + "_IRQ", link.wire().input());
+                    print(
+                            program,
+                            wanted,
+                            name
+                                    + "_"
+                                    + link.source().name().toUpperCase(java.util.Locale.ROOT)
+                                    + "_PLIC_SOURCE",
+                            link.wire().input());
                 }
             }
             for (Register register : target.block().shape().registers()) {
@@ -272,9 +280,9 @@ final class HandoffTest {
     @Test
     void referenceGivesEveryRegisterItsAbsoluteAddress() {
         assertThat(text("_registers.md"))
-                .contains("| LSR | `0x1000_0014` | `+0x14` | 8 | read-only |")
+                .contains("| LSR | `0x1000_0014` | `+0x14` | 8 | read-only | `0x60` |")
                 .contains("| CLAIM | `0x1420_0004` |")
-                .contains("Interrupt `irq`: interrupts input 1, high.");
+                .contains("Interrupt `irq`: source 1 of interrupts (RISC-V PLIC).");
     }
 
     @Test

@@ -94,7 +94,9 @@ final class ElfReaderTest {
                                 .problems())
                 .anyMatch(
                         problem ->
-                                problem.contains("cpu has none; compile with -march=rv32im_zicsr"));
+                                problem.contains(
+                                        "cpu has none; compile with -march=rv32im -mabi=ilp32"
+                                                + " -misa-spec=2.2"));
         Tool.run(
                 folder,
                 "riscv64-unknown-elf-gcc",

@@ -76,13 +76,13 @@ public final class InterruptMapTest {
                 .containsExactly("console.irq");
     }
 
-    /** The hard complex has lines of its own: its first input from the logic is number 32 for software. */
+    /** The hard complex has a controller of its own: its first input from the logic is source 32 there. */
     @Test
     void theHardComplexNumbersItsLinesItself() {
         Port logic = port(Shipped.recipe("lock"), "complex.logic");
         assertThat(logic.softwareNumber(logic.port().first())).isEqualTo(32);
         assertThat(logic.hardwareLine(logic.port().first())).isZero();
-        assertThat(logic.priorityAddress(32)).isNull();
+        assertThat(logic.priorityAddress(32).bits()).isEqualTo(0xE400_0080L);
     }
 
     private static final Vlnv FOR_SEVERAL =

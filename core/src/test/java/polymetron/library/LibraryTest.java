@@ -14,6 +14,7 @@ import org.junit.jupiter.api.TestFactory;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
 import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.Field;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
 import polymetron.expression.Expression;
@@ -49,7 +50,9 @@ final class LibraryTest {
             assertThat(register.offset() % (register.width() / 8)).as(register.name()).isZero();
             checkFields(register);
         }
-        checkSharing(shape.registers());
+        for (SizedInterface form : shape.busInterfaces()) {
+            checkSharing(shape.registersOf(form.name()));
+        }
         for (Formula formula : formulas(type)) {
             assertThat(shape.number(formula.formula(), -1)).as(formula.name()).isNotNegative();
         }
@@ -210,7 +213,7 @@ final class LibraryTest {
         List<Long> thresholds =
                 shape("io:analog-monitor", Map.of()).registers().stream()
                         .filter(register -> register.name().startsWith("THRESHOLD"))
-                        .map(Register::reset)
+                        .map(register -> register.reset(0))
                         .toList();
         assertThat(thresholds).containsExactly(1241L, 1862L, 2482L, 3103L);
     }

@@ -3,30 +3,42 @@ package polymetron.bench.block;
 import polymetron.bench.hart.Registers;
 
 /**
- * How a block with registers behaves on the bench. Time is counted in clock cycles since reset; a model is told
- * the time before each access, and is woken at the time that it asks for.
+ * How a block with registers behaves on the bench. Time is counted in cycles of the block's clock since reset;
+ * a model is told the time before each access, and is woken at the time that it asks for.
  */
 public abstract class BlockModel implements Registers {
     /** No event to come. */
     public static final long NEVER = Long.MAX_VALUE;
 
+    private ClockRatio ratio = ClockRatio.SAME;
     private long now;
 
-    /** Cycles since reset. */
+    /** Cycles of the block's own clock since reset. */
     protected final long now() {
         return now;
     }
 
-    /** Moves on to a time: does everything that happens until then. */
+    /** Gives the block a clock other than that of the processor. */
+    public final void clock(ClockRatio ofProcessor) {
+        ratio = ofProcessor;
+    }
+
+    /** Moves on to a time of the processor's clock: does everything that happens until then. */
     public final void advance(long cycle) {
-        now = cycle;
+        now = ratio.own(cycle);
         run();
+    }
+
+    /** The cycle of the processor's clock at which something happens by itself next, or {@link #NEVER}. */
+    public final long nextEventOfProcessor() {
+        long own = nextEvent();
+        return own == NEVER ? NEVER : ratio.processor(own);
     }
 
     /** Does what is due at {@link #now}. */
     protected void run() {}
 
-    /** The next cycle at which something happens by itself, or {@link #NEVER}. */
+    /** The next cycle of its own clock at which something happens by itself, or {@link #NEVER}. */
     public long nextEvent() {
         return NEVER;
     }
@@ -53,9 +65,6 @@ public abstract class BlockModel implements Registers {
     public boolean interrupt(String source) {
         return false;
     }
-
-    /** Sets the level of one of the block's interrupt inputs. */
-    public void setInput(int input, boolean high) {}
 
     /** The bytes of an old word replaced by those of a new one where the mask is set. */
     protected static int merge(int old, int value, int mask) {

@@ -1,29 +1,34 @@
 package polymetron.bench.block;
 
-/** Interrupt controller with one context (RISC-V PLIC 1.0.0), level-triggered gateways. */
+/** Platform-level interrupt controller (RISC-V PLIC 1.0.0), level-triggered gateways. */
 public final class InterruptControllerModel extends BlockModel {
     private static final int PENDING = 0x1000;
     private static final int ENABLE = 0x2000;
-    private static final int THRESHOLD = 0x20_0000;
-    private static final int CLAIM = 0x20_0004;
+    private static final int ENABLES = 0x80;
+    private static final int CONTEXT = 0x20_0000;
+    private static final int CONTEXTS = 0x1000;
+    private static final int CLAIM = 4;
 
     private final int sources;
+    private final int contexts;
     private final int priorityMask;
     private final int[] priority;
     private final boolean[] level;
     private final boolean[] pending;
     private final boolean[] claimed;
-    private final boolean[] enabled;
-    private int threshold;
+    private final boolean[][] enabled;
+    private final int[] threshold;
 
-    public InterruptControllerModel(int sources, int priorityBits) {
+    public InterruptControllerModel(int sources, int priorityBits, int contexts) {
         this.sources = sources;
+        this.contexts = contexts;
         this.priorityMask = (1 << priorityBits) - 1;
         this.priority = new int[sources + 1];
         this.level = new boolean[sources + 1];
         this.pending = new boolean[sources + 1];
         this.claimed = new boolean[sources + 1];
-        this.enabled = new boolean[sources + 1];
+        this.enabled = new boolean[contexts][sources + 1];
+        this.threshold = new int[contexts];
     }
 
     @Override
@@ -33,13 +38,14 @@ public final class InterruptControllerModel extends BlockModel {
             level[source] = false;
             pending[source] = false;
             claimed[source] = false;
-            enabled[source] = false;
+            for (boolean[] context : enabled) {
+                context[source] = false;
+            }
         }
-        threshold = 0;
+        java.util.Arrays.fill(threshold, 0);
     }
 
     /** The gateway of a source: a high level asks once, and again only after completion. */
-    @Override
     public void setInput(int input, boolean high) {
         if (input < 1 || input > sources) {
             return;
@@ -50,12 +56,12 @@ public final class InterruptControllerModel extends BlockModel {
         }
     }
 
-    /** The most urgent enabled source; of equal ones the lowest number. */
-    private int best() {
+    /** The most urgent enabled source of a context; of equal ones the lowest number. */
+    private int best(int context) {
         int best = 0;
         int highest = 0;
         for (int source = 1; source <= sources; source++) {
-            if (pending[source] && enabled[source] && priority[source] > highest) {
+            if (pending[source] && enabled[context][source] && priority[source] > highest) {
                 best = source;
                 highest = priority[source];
             }
@@ -63,10 +69,22 @@ public final class InterruptControllerModel extends BlockModel {
         return best;
     }
 
-    @Override
-    public boolean interrupt(String source) {
-        int best = best();
-        return best != 0 && priority[best] > threshold;
+    /** Level of the line of a context. */
+    public boolean interrupts(int context) {
+        int best = context < contexts ? best(context) : 0;
+        return best != 0 && priority[best] > threshold[context];
+    }
+
+    /** The context whose registers an offset from {@link #CONTEXT} on is in, or -1. */
+    private int context(int offset) {
+        int context = (offset - CONTEXT) / CONTEXTS;
+        return offset >= CONTEXT && context < contexts ? context : -1;
+    }
+
+    /** The context whose enable bits an offset is in, or -1. */
+    private int enables(int offset) {
+        int context = (offset - ENABLE) / ENABLES;
+        return offset >= ENABLE && context < contexts ? context : -1;
     }
 
     @Override
@@ -74,19 +92,26 @@ public final class InterruptControllerModel extends BlockModel {
         if (offset >= 4 && offset <= 4 * sources) {
             return priority[offset / 4];
         }
-        if (offset >= PENDING && offset < PENDING + 0x80) {
+        if (offset >= PENDING && offset < PENDING + ENABLES) {
             return word(pending, offset - PENDING);
         }
-        if (offset >= ENABLE && offset < ENABLE + 0x80) {
-            return word(enabled, offset - ENABLE);
+        int context = enables(offset);
+        if (context >= 0) {
+            return word(enabled[context], offset - ENABLE - ENABLES * context);
         }
-        return offset == THRESHOLD ? threshold : offset == CLAIM ? best() : 0;
+        context = context(offset);
+        if (context < 0) {
+            return 0;
+        }
+        int within = offset - CONTEXT - CONTEXTS * context;
+        return within == 0 ? threshold[context] : within == CLAIM ? best(context) : 0;
     }
 
     @Override
     public int read(int offset) {
         int value = peek(offset);
-        if (offset == CLAIM && value != 0) {
+        int context = context(offset);
+        if (context >= 0 && offset - CONTEXT - CONTEXTS * context == CLAIM && value != 0) {
             pending[value] = false;
             claimed[value] = true;
         }
@@ -106,25 +131,36 @@ public final class InterruptControllerModel extends BlockModel {
     public void write(int offset, int value, int mask) {
         if (offset >= 4 && offset <= 4 * sources) {
             priority[offset / 4] = merge(priority[offset / 4], value, mask) & priorityMask;
-        } else if (offset >= ENABLE && offset < ENABLE + 0x80) {
-            int merged = merge(word(enabled, offset - ENABLE), value, mask);
-            for (int bit = 0; bit < 32; bit++) {
-                int source = (offset - ENABLE) * 8 + bit;
-                if (source >= 1 && source <= sources) {
-                    enabled[source] = (merged >>> bit & 1) != 0;
-                }
-            }
-        } else if (offset == THRESHOLD) {
-            threshold = merge(threshold, value, mask) & priorityMask;
-        } else if (offset == CLAIM) {
-            complete(value);
+            return;
+        }
+        int context = enables(offset);
+        if (context >= 0) {
+            enable(context, offset - ENABLE - ENABLES * context, value, mask);
+            return;
+        }
+        context = context(offset);
+        int within = offset - CONTEXT - CONTEXTS * context;
+        if (context >= 0 && within == 0) {
+            threshold[context] = merge(threshold[context], value, mask) & priorityMask;
+        } else if (context >= 0 && within == CLAIM) {
+            complete(context, value);
         }
     }
 
-    private void complete(int source) {
+    private void enable(int context, int byteOffset, int value, int mask) {
+        int merged = merge(word(enabled[context], byteOffset), value, mask);
+        for (int bit = 0; bit < 32; bit++) {
+            int source = byteOffset * 8 + bit;
+            if (source >= 1 && source <= sources) {
+                enabled[context][source] = (merged >>> bit & 1) != 0;
+            }
+        }
+    }
+
+    private void complete(int context, int source) {
         // A completion for a source that is not enabled is ignored (PLIC, chapter "Interrupt
         // completion").
-        if (source >= 1 && source <= sources && enabled[source] && claimed[source]) {
+        if (source >= 1 && source <= sources && enabled[context][source] && claimed[source]) {
             claimed[source] = false;
             pending[source] |= level[source];
         }

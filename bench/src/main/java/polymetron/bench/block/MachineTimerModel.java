@@ -1,21 +1,27 @@
 package polymetron.bench.block;
 
-/** Machine timer and software interrupt of hart 0 (RISC-V ACLINT 1.0: MTIMER and MSWI devices). */
+import java.util.Arrays;
+
+/** Machine timer and software interrupts of some harts (RISC-V ACLINT 1.0: MTIMER and MSWI devices). */
 public final class MachineTimerModel extends BlockModel {
     private static final int MSIP = 0x0000;
     private static final int MTIMECMP = 0x4000;
     private static final int MTIME = 0xBFF8;
 
     private final int divider;
+    private final int harts;
+    private final long[] compare;
+    private final boolean[] software;
     private long offsetTicks;
-    private long compare;
-    private boolean software;
 
     /**
      * @param divider cycles a tick
      */
-    public MachineTimerModel(int divider) {
+    public MachineTimerModel(int divider, int harts) {
         this.divider = divider;
+        this.harts = harts;
+        this.compare = new long[harts];
+        this.software = new boolean[harts];
         clear();
     }
 
@@ -24,38 +30,47 @@ public final class MachineTimerModel extends BlockModel {
         offsetTicks = 0;
         // The specification leaves MTIMECMP open after reset; all ones means no interrupt until it
         // is set.
-        compare = -1L;
-        software = false;
+        Arrays.fill(compare, -1L);
+        Arrays.fill(software, false);
     }
 
-    private long ticks() {
+    /** MTIME. */
+    public long ticks() {
         return now() / divider + offsetTicks;
     }
 
-    private boolean due() {
-        return Long.compareUnsigned(ticks(), compare) >= 0;
+    /** Whether the timer interrupt of a hart is pending. */
+    public boolean isDue(int hart) {
+        return Long.compareUnsigned(ticks(), compare[hart]) >= 0;
+    }
+
+    /** Whether the software interrupt of a hart is pending. */
+    public boolean isSignalled(int hart) {
+        return software[hart];
     }
 
     @Override
     public long nextEvent() {
-        long distance = compare - ticks();
-        if (due() || distance < 0 || distance > NEVER / divider / 2) {
-            return NEVER;
+        long next = NEVER;
+        for (int hart = 0; hart < harts; hart++) {
+            long distance = compare[hart] - ticks();
+            if (!isDue(hart) && distance >= 0 && distance <= NEVER / divider / 4) {
+                next = Math.min(next, (now() / divider + distance) * divider);
+            }
         }
-        return (now() / divider + distance) * divider;
-    }
-
-    @Override
-    public boolean interrupt(String source) {
-        return source.equals("timer") ? due() : software;
+        return next;
     }
 
     @Override
     public int read(int offset) {
+        int hart = (offset - MTIMECMP) / 8;
+        if (offset >= MTIMECMP && hart < harts) {
+            return (int) (compare[hart] >>> 8 * (offset & 4));
+        }
+        if (offset < MSIP + 4 * harts) {
+            return software[offset / 4] ? 1 : 0;
+        }
         return switch (offset) {
-            case MSIP -> software ? 1 : 0;
-            case MTIMECMP -> (int) compare;
-            case MTIMECMP + 4 -> (int) (compare >>> 32);
             case MTIME -> (int) ticks();
             case MTIME + 4 -> (int) (ticks() >>> 32);
             default -> 0;
@@ -64,27 +79,20 @@ public final class MachineTimerModel extends BlockModel {
 
     @Override
     public void write(int offset, int value, int mask) {
-        switch (offset) {
-            case MSIP -> software = (merge(software ? 1 : 0, value, mask) & 1) != 0;
-            case MTIMECMP -> compare = withLow(compare, merge((int) compare, value, mask));
-            case MTIMECMP + 4 ->
-                    compare = withHigh(compare, merge((int) (compare >>> 32), value, mask));
-            case MTIME -> setTicks(withLow(ticks(), merge((int) ticks(), value, mask)));
-            case MTIME + 4 ->
-                    setTicks(withHigh(ticks(), merge((int) (ticks() >>> 32), value, mask)));
-            default -> {}
+        int hart = (offset - MTIMECMP) / 8;
+        if (offset >= MTIMECMP && hart < harts) {
+            compare[hart] = withHalf(compare[hart], offset, value, mask);
+        } else if (offset < MSIP + 4 * harts) {
+            software[offset / 4] = (merge(software[offset / 4] ? 1 : 0, value, mask) & 1) != 0;
+        } else if (offset == MTIME || offset == MTIME + 4) {
+            offsetTicks += withHalf(ticks(), offset, value, mask) - ticks();
         }
     }
 
-    private void setTicks(long ticks) {
-        offsetTicks += ticks - ticks();
-    }
-
-    private static long withLow(long whole, int low) {
-        return whole & ~0xFFFF_FFFFL | Integer.toUnsignedLong(low);
-    }
-
-    private static long withHigh(long whole, int high) {
-        return whole & 0xFFFF_FFFFL | (long) high << 32;
+    /** A 64-bit register with one of its words written. */
+    private static long withHalf(long whole, int offset, int value, int mask) {
+        int shift = 8 * (offset & 4);
+        int half = merge((int) (whole >>> shift), value, mask);
+        return whole & ~(0xFFFF_FFFFL << shift) | Integer.toUnsignedLong(half) << shift;
     }
 }

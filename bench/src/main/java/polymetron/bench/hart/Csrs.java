@@ -1,5 +1,7 @@
 package polymetron.bench.hart;
 
+import java.util.function.LongSupplier;
+
 /** The control and status registers of a hart with machine mode only (RISC-V Privileged ISA, chapter 3). */
 public final class Csrs {
     private static final int MIE = 1 << 3;
@@ -26,6 +28,8 @@ public final class Csrs {
     private long retiredOffset;
     private long traps;
     private int lines = LINES;
+    private boolean counters = true;
+    private LongSupplier time;
 
     Csrs(int hartId, boolean multiplies) {
         this.hartId = hartId;
@@ -51,6 +55,21 @@ public final class Csrs {
     /** Gives the hart lines of its own from number 16 on, at most 16. */
     public void addLocalLines(int count) {
         lines = LINES | (int) ((1L << count) - 1 << FIRST_LOCAL_LINE);
+    }
+
+    /** Whether the counters can be read outside machine mode (extension Zicntr). */
+    public void setCounters(boolean there) {
+        counters = there;
+    }
+
+    /** Gives the hart a time: MTIME of the machine timer that serves it. */
+    public void setTime(LongSupplier mtime) {
+        time = mtime;
+    }
+
+    /** Where the hart goes on a trap. */
+    int trapBase() {
+        return mtvec & ~3;
     }
 
     /** Sets an interrupt line of the hart. */
@@ -111,7 +130,9 @@ public final class Csrs {
         return switch (number) {
             case 0x300, 0x301, 0x304, 0x305, 0x310, 0x320, 0x340, 0x341, 0x342, 0x343, 0x344 ->
                     true;
-            case 0xB00, 0xB02, 0xB80, 0xB82, 0xC00, 0xC02, 0xC80, 0xC82 -> true;
+            case 0xB00, 0xB02, 0xB80, 0xB82 -> true;
+            case 0xC00, 0xC02, 0xC80, 0xC82 -> counters;
+            case 0xC01, 0xC81 -> counters && time != null;
             case 0xF11, 0xF12, 0xF13, 0xF14, 0xF15 -> true;
             default ->
                     number >= 0x323 && number <= 0x33F
@@ -136,6 +157,8 @@ public final class Csrs {
             case 0xB80, 0xC80 -> (int) (cycles + cycleOffset >>> 32);
             case 0xB02, 0xC02 -> (int) (cycles + retiredOffset);
             case 0xB82, 0xC82 -> (int) (cycles + retiredOffset >>> 32);
+            case 0xC01 -> (int) time.getAsLong();
+            case 0xC81 -> (int) (time.getAsLong() >>> 32);
             case 0xF14 -> hartId;
             default -> 0;
         };

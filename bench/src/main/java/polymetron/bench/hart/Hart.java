@@ -9,6 +9,9 @@ package polymetron.bench.hart;
  * and faults are done in {@link #slow}, and end the loop, because they can change what is pending.
  */
 public final class Hart {
+    /** JAL x0, 0. */
+    private static final int JUMP_TO_ITSELF = 0x6F;
+
     /** x0 to x31, and a place for results that nobody wants. */
     private final int[] x = new int[33];
 
@@ -130,6 +133,24 @@ public final class Hart {
                                         : Integer.numberOfTrailingZeros(pending);
         pc = csrs.enterTrap(pc, 0x8000_0000 | number, 0);
         return true;
+    }
+
+    /**
+     * Whether nothing more can happen: a jump to itself with interrupts off, or a trap vector where nothing can be fetched,
+     * after a trap.
+     */
+    public boolean isStuck() {
+        if (csrs.traps() == 0) {
+            return false;
+        }
+        if (csrs.lastCause() == Trap.FETCH_FAULT && csrs.lastTrapAddress() == csrs.trapBase()) {
+            return true;
+        }
+        int index = csrs.interruptsOn() ? -1 : fetchMap.indexOf(pc);
+        if (index < 0 || (pc & 3) != 0 || !(fetchMap.target(index) instanceof Ram ram)) {
+            return false;
+        }
+        return ram.word(pc - fetchMap.base(index)) == JUMP_TO_ITSELF;
     }
 
     private void trap(int cause, int value) {

@@ -6,17 +6,16 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Predicate;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.GpioModel;
 import polymetron.bench.block.RegisterFileModel;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
-import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
-import polymetron.handoff.SoftwareView;
 import polymetron.library.Direction;
 
 /**
@@ -265,8 +264,8 @@ public final class LiveBench implements AutoCloseable {
      * @throws BenchException when there is no such block, or it has no registers on the bench
      */
     public List<RegisterValue> registers(String block) {
-        BlockModel model = model(block);
         TargetRange target = target(block);
+        BlockModel model = model(target);
         List<RegisterValue> values = new ArrayList<>();
         lock.lock();
         try {
@@ -310,9 +309,10 @@ public final class LiveBench implements AutoCloseable {
      * @throws BenchException when there is no such register, or it cannot be written
      */
     public void write(String block, String name, int index, long value) {
-        BlockModel model = model(block);
+        TargetRange target = target(block);
+        BlockModel model = model(target);
         Register register =
-                target(block).registers().stream()
+                target.registers().stream()
                         .filter(each -> each.name().equals(name))
                         .findFirst()
                         .orElseThrow(
@@ -354,38 +354,40 @@ public final class LiveBench implements AutoCloseable {
                 });
     }
 
-    private BlockModel model(String block) {
-        return machine.model(block)
+    private BlockModel model(TargetRange target) {
+        return machine.model(target.ref())
                 .orElseThrow(
                         () ->
                                 new BenchException(
-                                        "there is no block %s with registers on the bench"
-                                                .formatted(block)));
+                                        "there are no registers of %s on the bench"
+                                                .formatted(target.label())));
     }
 
-    private TargetRange target(String block) {
-        return SoftwareView.of(machine.platform()).devices().stream()
-                .filter(target -> target.block().name().equals(block))
+    private TargetRange target(String label) {
+        return machine.view().devices().stream()
+                .filter(target -> target.label().equals(label))
                 .findFirst()
                 .orElseThrow(
                         () ->
                                 new BenchException(
-                                        "the processor does not reach %s".formatted(block)));
+                                        "%s does not reach registers of %s"
+                                                .formatted(machine.view().name(), label)));
     }
 
-    /** Blocks of which the bench keeps the registers but does nothing else. */
+    /** What the processor reaches of which the bench keeps the registers but does nothing else. */
     public List<String> passiveBlocks() {
-        return blocksWithRegisters().stream()
-                .filter(name -> machine.model(name).orElse(null) instanceof RegisterFileModel)
-                .toList();
+        return labels(model -> model instanceof RegisterFileModel);
     }
 
-    /** The blocks that have registers on the bench. */
+    /** What the processor reaches that has registers on the bench. */
     public List<String> blocksWithRegisters() {
-        return SoftwareView.of(machine.platform()).devices().stream()
-                .map(TargetRange::block)
-                .map(ElaboratedBlock::name)
-                .filter(name -> machine.model(name).isPresent())
+        return labels(model -> true);
+    }
+
+    private List<String> labels(Predicate<BlockModel> which) {
+        return machine.view().devices().stream()
+                .filter(target -> machine.model(target.ref()).filter(which).isPresent())
+                .map(TargetRange::label)
                 .toList();
     }
 }

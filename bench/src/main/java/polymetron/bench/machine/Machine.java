@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
+import polymetron.bench.block.MachineTimerModel;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.Hart;
@@ -15,17 +16,16 @@ import polymetron.bench.hart.MemoryExhausted;
 import polymetron.bench.hart.PagedRam;
 import polymetron.bench.hart.Ram;
 import polymetron.bench.hart.Registers;
-import polymetron.bench.hart.Trap;
-import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
-import polymetron.handoff.SoftwareView;
 import polymetron.image.LoadedPiece;
 import polymetron.image.ProgramImage;
-import polymetron.library.Kind;
-import polymetron.serial.Uart;
+import polymetron.software.InstructionSet;
+import polymetron.software.MachineTimer;
+import polymetron.software.SoftwareView;
 
 /**
  * A platform that runs: a hart, memories and block models behind the platform's own address maps. Everything
@@ -41,80 +41,98 @@ public final class Machine {
 
     private final ElaboratedPlatform platform;
     private final SoftwareView view;
-    private final Map<String, BlockModel> models = new LinkedHashMap<>();
+    private final Map<InterfaceRef, BlockModel> models = new LinkedHashMap<>();
     private final Map<String, Memory> memories = new LinkedHashMap<>();
-    private final List<Wire> wires = new ArrayList<>();
+    private final List<Wire> wires;
     private final Hart hart;
     private final long clockHz;
     private final UartModel console;
+    private final MachineTimerModel time;
     private ProgramImage image;
     private long cycles;
     private long nextEvent;
 
     /**
+     * A machine that runs the platform's first program.
+     *
      * @throws BenchException when the platform has nothing that could run
      */
     public Machine(ElaboratedPlatform platform) {
-        this.platform = platform;
-        this.view = SoftwareView.of(platform);
-        if (view.processor() == null) {
+        this(SoftwareView.of(platform));
+    }
+
+    /**
+     * A machine that runs one of the platform's programs, on the hart that starts it; other harts stand still.
+     *
+     * @throws BenchException when the platform has nothing that could run
+     */
+    public Machine(SoftwareView view) {
+        this.platform = view.platform();
+        this.view = view;
+        if (view.harts().isEmpty()) {
             throw new BenchException(
                     "the platform has no processor with a data side on a bus; add one");
         }
+        polymetron.software.Hart runs = view.harts().getFirst();
+        this.clockHz = Math.max(1, runs.hertz());
         for (ElaboratedBlock block : platform.blocks()) {
-            BlockModels.create(platform, block).ifPresent(model -> models.put(block.name(), model));
-        }
-        ElaboratedBlock processor = view.processor();
-        BusMap data = map(processor, false);
-        // A processor with one side for both fetches where it loads and stores.
-        boolean apart =
-                platform.spaces().stream()
-                        .anyMatch(
-                                space ->
-                                        space.initiator().block() == processor
-                                                && space.initiator().fetches());
-        BusMap fetch = apart ? map(processor, true) : data;
-        this.hart =
-                new Hart(
-                        fetch,
-                        data,
-                        view.hasMultiplier(),
-                        (int) processor.shape().number("RESET_VECTOR"),
-                        (int) processor.shape().number("TRAP_VECTOR"),
-                        (int) processor.shape().number("HART_ID"));
-        this.console = findConsole();
-        this.clockHz = Math.max(1, platform.frequencyHz(processor));
-        hart.onProgress(this::catchUp);
-        processor
-                .shape()
-                .interrupt("local")
-                .ifPresent(local -> hart.csrs().addLocalLines(local.count()));
-        platform.interrupts().forEach(this::addWire);
-        reset();
-    }
-
-    private BusMap map(ElaboratedBlock processor, boolean fetches) {
-        List<BusMap.Entry> entries = new ArrayList<>();
-        for (AddressSpace space : platform.spaces()) {
-            if (space.initiator().block() == processor && space.initiator().fetches() == fetches) {
-                for (TargetRange target : space.ranges()) {
-                    add(entries, target);
+            for (SizedInterface form : block.shape().busInterfaces()) {
+                if (form.isTarget() && !form.isMemory()) {
+                    BlockModels.create(platform, block, form, clockHz)
+                            .ifPresent(
+                                    model ->
+                                            models.put(
+                                                    new InterfaceRef(block.name(), form.name()),
+                                                    model));
                 }
             }
         }
+        BusMap data = map(runs.role().data());
+        // A processor with one side for both fetches where it loads and stores.
+        boolean apart = !runs.role().fetch().equals(runs.role().data());
+        InstructionSet executes = view.instructionSet();
+        this.hart =
+                new Hart(
+                        apart ? map(runs.role().fetch()) : data,
+                        data,
+                        executes.multiplies(),
+                        (int) runs.resetVector(),
+                        (int) runs.trapVector(),
+                        (int) runs.id());
+        this.console = view.console().map(uart -> (UartModel) models.get(uart.ref())).orElse(null);
+        this.time =
+                MachineTimer.serving(platform, runs)
+                        .map(timer -> (MachineTimerModel) models.get(timer.registers()))
+                        .orElse(null);
+        hart.onProgress(this::catchUp);
+        hart.csrs().setCounters(executes.counters());
+        if (time != null) {
+            hart.csrs().setTime(time::ticks);
+        }
+        if (runs.role().lines() != null && runs.role().lines().local() != null) {
+            runs.block()
+                    .shape()
+                    .interrupt(runs.role().lines().local())
+                    .ifPresent(local -> hart.csrs().addLocalLines(local.count()));
+        }
+        this.wires = InterruptWiring.of(platform, runs, models);
+        reset();
+    }
+
+    private BusMap map(String side) {
+        List<BusMap.Entry> entries = new ArrayList<>();
+        platform.space(new InterfaceRef(view.processor().name(), side))
+                .ifPresent(space -> space.ranges().forEach(target -> add(entries, target)));
         return new BusMap(entries);
     }
 
     private void add(List<BusMap.Entry> entries, TargetRange target) {
-        if (Long.compareUnsigned(target.range().last(), 0xFFFF_FFFFL) > 0) {
-            return;
-        }
         int base = (int) target.range().base();
         int last = (int) target.range().last();
         if (target.form().isMemory()) {
             entries.addAll(memory(target).at(base, last));
-        } else if (models.containsKey(target.block().name())) {
-            entries.add(new BusMap.Entry(base, last, models.get(target.block().name())));
+        } else if (models.containsKey(target.ref())) {
+            entries.add(new BusMap.Entry(base, last, models.get(target.ref())));
         }
     }
 
@@ -130,34 +148,6 @@ public final class Machine {
                                 : new PagedRam(size, writable, MOST_TOUCHED));
     }
 
-    private void addWire(InterruptLink link) {
-        BlockModel source = models.get(link.block().name());
-        if (source == null || !link.isConnected() || !link.sink().hasInput(link.wire().input())) {
-            return;
-        }
-        if (link.sinkBlock().kind() == Kind.PROCESSOR) {
-            int line =
-                    switch (link.sink().type().line()) {
-                        case "software" -> Trap.SOFTWARE_LINE;
-                        case "timer" -> Trap.TIMER_LINE;
-                        case "device" ->
-                                link.sink().name().equals("local")
-                                        ? link.wire().input()
-                                        : Trap.EXTERNAL_LINE;
-                        default -> Trap.EXTERNAL_LINE;
-                    };
-            wires.add(new Wire(source, link.source().name(), null, line));
-        } else if (models.containsKey(link.wire().block())) {
-            // Wires into controllers come first, so that one pass settles them all.
-            wires.addFirst(
-                    new Wire(
-                            source,
-                            link.source().name(),
-                            models.get(link.wire().block()),
-                            link.wire().input()));
-        }
-    }
-
     public ElaboratedPlatform platform() {
         return platform;
     }
@@ -166,9 +156,27 @@ public final class Machine {
         return hart;
     }
 
-    /** The model of a block. */
+    /** What the running program sees. */
+    public SoftwareView view() {
+        return view;
+    }
+
+    /** The program that is loaded; null for none. */
+    public ProgramImage image() {
+        return image;
+    }
+
+    /** The model of what lies behind a target. */
+    public Optional<BlockModel> model(InterfaceRef target) {
+        return Optional.ofNullable(models.get(target));
+    }
+
+    /** The model of a block; of one with several the first. */
     public Optional<BlockModel> model(String block) {
-        return Optional.ofNullable(models.get(block));
+        return models.entrySet().stream()
+                .filter(entry -> entry.getKey().block().equals(block))
+                .map(Map.Entry::getValue)
+                .findFirst();
     }
 
     /** Clock of the processor in hertz. */
@@ -191,19 +199,6 @@ public final class Machine {
         return Optional.ofNullable(console);
     }
 
-    private UartModel findConsole() {
-        List<ElaboratedBlock> uarts =
-                platform.blocks().stream()
-                        .filter(block -> models.get(block.name()) instanceof UartModel)
-                        .toList();
-        return uarts.stream()
-                .filter(block -> Uart.drivesConsole(platform, block))
-                .findFirst()
-                .or(() -> uarts.stream().findFirst())
-                .map(block -> (UartModel) models.get(block.name()))
-                .orElse(null);
-    }
-
     /**
      * Puts a program in and resets.
      *
@@ -215,8 +210,8 @@ public final class Machine {
         }
         if (program.program().isCompressed()) {
             throw new BenchException(
-                    "the bench runs no compressed instructions; compile with -march=rv32im_zicsr to"
-                            + " try the program here");
+                    "the bench runs no compressed instructions; compile with %s to try the program here"
+                            .formatted(view.instructionSet().without("c").compilerOptions()));
         }
         image = program;
         reset();
@@ -290,31 +285,25 @@ public final class Machine {
     /** Tells what came from outside (a switch, a character) to the wires. */
     public void settle() {
         advanceModels();
-        // Several wires may share a line of the hart: it is high when one of them is.
-        int high = 0;
-        int wired = 0;
         for (Wire wire : wires) {
-            boolean raised = wire.source().interrupt(wire.name());
             if (wire.sink() != null) {
-                wire.sink().setInput(wire.input(), raised);
+                wire.sink().setInput(wire.input(), wire.isHigh());
             } else {
-                wired |= 1 << wire.input();
-                high |= raised ? 1 << wire.input() : 0;
+                hart.csrs().setLine(wire.input(), wire.isHigh());
             }
-        }
-        for (int lines = wired; lines != 0; lines &= lines - 1) {
-            int line = Integer.numberOfTrailingZeros(lines);
-            hart.csrs().setLine(line, (high & 1 << line) != 0);
         }
         nextEvent = BlockModel.NEVER;
         for (BlockModel model : models.values()) {
-            nextEvent = Math.min(nextEvent, model.nextEvent());
+            nextEvent = Math.min(nextEvent, model.nextEventOfProcessor());
         }
     }
 
     /** Tells the time to what can notice it in the middle of a run. */
     private void catchUp(int done, Registers accessed) {
         hart.csrs().setCycles(cycles + done);
+        if (accessed == null && time != null) {
+            time.advance(cycles + done);
+        }
         if (accessed instanceof BlockModel model) {
             model.advance(cycles + done);
         }

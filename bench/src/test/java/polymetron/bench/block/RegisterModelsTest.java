@@ -11,8 +11,8 @@ final class RegisterModelsTest {
     private static final int THRESHOLD = 0x20_0000;
     private static final int CLAIM = 0x20_0004;
 
-    private final InterruptControllerModel controller = new InterruptControllerModel(40, 3);
-    private final MachineTimerModel timer = new MachineTimerModel(4);
+    private final InterruptControllerModel controller = new InterruptControllerModel(40, 3, 1);
+    private final MachineTimerModel timer = new MachineTimerModel(4, 1);
 
     private static int priority(int source) {
         return 4 * source;
@@ -27,27 +27,27 @@ final class RegisterModelsTest {
         }
         controller.write(ENABLE, 1 << 3 | 1 << 7 | 1 << 9, -1);
         controller.write(ENABLE + 4, 1 << 1, -1);
-        assertThat(controller.interrupt("external")).isTrue();
+        assertThat(controller.interrupts(0)).isTrue();
         assertThat(controller.read(CLAIM)).isEqualTo(7);
         assertThat(controller.read(CLAIM)).isEqualTo(9);
         assertThat(controller.read(CLAIM)).isEqualTo(3);
         assertThat(controller.read(CLAIM)).isEqualTo(33);
         assertThat(controller.read(CLAIM)).isZero();
-        assertThat(controller.interrupt("external")).isFalse();
+        assertThat(controller.interrupts(0)).isFalse();
     }
 
     @Test
     void thresholdAndPriorityZeroKeepSourcesQuiet() {
         controller.setInput(5, true);
         controller.write(ENABLE, 1 << 5, -1);
-        assertThat(controller.interrupt("external")).as("priority 0").isFalse();
+        assertThat(controller.interrupts(0)).as("priority 0").isFalse();
         controller.write(priority(5), 3, -1);
         controller.write(THRESHOLD, 3, -1);
-        assertThat(controller.interrupt("external")).as("not above the threshold").isFalse();
+        assertThat(controller.interrupts(0)).as("not above the threshold").isFalse();
         // A claim is not affected by the threshold (chapter "Interrupt Claim Process").
         assertThat(controller.peek(CLAIM)).isEqualTo(5);
         controller.write(THRESHOLD, 2, -1);
-        assertThat(controller.interrupt("external")).isTrue();
+        assertThat(controller.interrupts(0)).isTrue();
         controller.write(priority(5), 0xFF, -1);
         assertThat(controller.read(priority(5))).as("three priority bits").isEqualTo(7);
     }
@@ -60,13 +60,13 @@ final class RegisterModelsTest {
         assertThat(controller.read(0x1000)).isEqualTo(2);
         assertThat(controller.read(CLAIM)).isEqualTo(1);
         controller.setInput(1, true);
-        assertThat(controller.interrupt("external")).isFalse();
+        assertThat(controller.interrupts(0)).isFalse();
         controller.write(CLAIM, 1, -1);
-        assertThat(controller.interrupt("external")).as("still high").isTrue();
+        assertThat(controller.interrupts(0)).as("still high").isTrue();
         controller.read(CLAIM);
         controller.setInput(1, false);
         controller.write(CLAIM, 1, -1);
-        assertThat(controller.interrupt("external")).isFalse();
+        assertThat(controller.interrupts(0)).isFalse();
     }
 
     @Test
@@ -86,12 +86,12 @@ final class RegisterModelsTest {
         timer.write(0x4004, 0, -1);
         assertThat(timer.nextEvent()).isEqualTo(40);
         timer.advance(39);
-        assertThat(timer.interrupt("timer")).isFalse();
+        assertThat(timer.isDue(0)).isFalse();
         timer.advance(40);
         assertThat(timer.read(0xBFF8)).isEqualTo(10);
-        assertThat(timer.interrupt("timer")).isTrue();
+        assertThat(timer.isDue(0)).isTrue();
         timer.write(0x4000, 11, -1);
-        assertThat(timer.interrupt("timer")).isFalse();
+        assertThat(timer.isDue(0)).isFalse();
     }
 
     @Test
@@ -103,7 +103,7 @@ final class RegisterModelsTest {
         assertThat(timer.read(0xBFFC)).isEqualTo(6);
         timer.write(0, 0xFFFF_FFFF, -1);
         assertThat(timer.read(0)).isEqualTo(1);
-        assertThat(timer.interrupt("software")).isTrue();
+        assertThat(timer.isSignalled(0)).isTrue();
     }
 
     @Test
@@ -148,7 +148,8 @@ final class RegisterModelsTest {
                 new RegisterFileModel(
                         new polymetron.elaborate.BlockShape(
                                         type, java.util.Map.of("MODE", "3", "DIVIDER", "100"))
-                                .registers());
+                                .registers(),
+                        100_000_000);
         assertThat(spi.read(0x00)).as("mode 3").isEqualTo(6);
         assertThat(spi.read(0x08)).isEqualTo(100);
         spi.write(0x08, 0x1234_0008, 0xFFFF);

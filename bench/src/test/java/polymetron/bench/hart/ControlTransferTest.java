@@ -50,7 +50,8 @@ final class ControlTransferTest {
     @RepeatedTest(40)
     void whereverAJumpLeadsTheHartDoesWhatItHasTo(RepetitionInfo repetition) {
         Random random = new Random(repetition.getCurrentRepetition());
-        // The lowest memory, one in the middle, the highest there can be; the last is one of them again.
+        // The lowest memory, one in the middle, the highest there can be; the last is one of them
+        // again.
         int[] bases = {0, 0x8000_0000, 0xFFFF_F000, 0x4000_0000 + SIZE * random.nextInt(4)};
         for (int index = 0; index < 3; index++) {
             places.add(new Place(bases[index], random));

@@ -134,7 +134,7 @@ static void take_character(char character)
 static void external_interrupt(void)
 {
     uint32_t source = interrupt_controller_claim(INTERRUPTS_BASE);
-    if (source == CONSOLE_IRQ) {
+    if (source == CONSOLE_IRQ_PLIC_SOURCE) {
         while (uart_has_received(CONSOLE_BASE)) {
             char character = uart_receive(CONSOLE_BASE);
             if (typed_in - typed_out < TYPED_SIZE) {
@@ -142,7 +142,7 @@ static void external_interrupt(void)
                 typed_in++;
             }
         }
-    } else if (source == SERVICE_IRQ) {
+    } else if (source == SERVICE_IRQ_PLIC_SOURCE) {
         if (gpio_take_edges(SERVICE_BASE) != 0u) {
             shake();
         }
@@ -229,8 +229,8 @@ int main(void)
 
     uart_interrupt_on_receive(CONSOLE_BASE, 1);
     gpio_notice_edges(SERVICE_BASE, 0xFu, 0u);
-    interrupt_controller_enable(INTERRUPTS_BASE, CONSOLE_IRQ, 2u);
-    interrupt_controller_enable(INTERRUPTS_BASE, SERVICE_IRQ, 1u);
+    interrupt_controller_enable(INTERRUPTS_BASE, CONSOLE_IRQ_PLIC_SOURCE, 2u);
+    interrupt_controller_enable(INTERRUPTS_BASE, SERVICE_IRQ_PLIC_SOURCE, 1u);
     interrupt_controller_threshold(INTERRUPTS_BASE, 0u);
     machine_timer_set(TIMER_BASE, machine_timer_now(TIMER_BASE) + STEP_TICKS);
     shake();

@@ -7,6 +7,7 @@ import java.util.Map;
 import polymetron.address.Address;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.Field;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.SizedInterrupt;
@@ -16,7 +17,7 @@ import polymetron.elaborate.SizedStream;
 import polymetron.expression.Expression;
 import polymetron.library.BlockType;
 import polymetron.library.ClockOutput;
-import polymetron.library.Field;
+import polymetron.library.FieldType;
 import polymetron.library.Library;
 import polymetron.library.MemoryType;
 import polymetron.library.ParameterType;
@@ -251,10 +252,14 @@ public record DatasheetView(
                             register.access().letters(),
                             sized == null
                                     ? text(register.reset(), "0")
-                                    : "0x%X".formatted(sized.reset()),
+                                    : sized.resetFollowsClock()
+                                            ? text(register.reset(), "0")
+                                            : "0x%X".formatted(sized.reset(0)),
                             register.explains(),
                             when(register.condition(), register.when()),
-                            register.fields().stream().map(DatasheetView::field).toList()));
+                            sized == null
+                                    ? register.fields().stream().map(DatasheetView::field).toList()
+                                    : sized.fields().stream().map(DatasheetView::field).toList()));
         }
         return rows;
     }
@@ -264,6 +269,15 @@ public record DatasheetView(
             return condition;
         }
         return present == null ? null : present.toString();
+    }
+
+    /** A field of a register that is not there with the default parameters: as the definition says it. */
+    private static FieldRow field(FieldType field) {
+        String low = field.lowBit().toString();
+        return new FieldRow(
+                field.width() == null ? low : "%s bits from %s".formatted(field.width(), low),
+                field.name(),
+                field.explains());
     }
 
     private static FieldRow field(Field field) {

@@ -15,6 +15,7 @@ import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Field;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.OutwardLink;
@@ -24,12 +25,13 @@ import polymetron.elaborate.SizedPort;
 import polymetron.elaborate.SizedStream;
 import polymetron.elaborate.StreamLink;
 import polymetron.elaborate.TargetRange;
+import polymetron.expression.Expression;
 import polymetron.expression.Value;
 import polymetron.interrupt.Sinks;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
+import polymetron.library.Capability;
 import polymetron.library.ClockInput;
-import polymetron.library.Field;
 import polymetron.library.ParameterType;
 import polymetron.library.ResetInput;
 import polymetron.library.Resources;
@@ -37,9 +39,11 @@ import polymetron.library.Vlnv;
 import polymetron.platform.Attachment;
 import polymetron.quantity.Frequency;
 import polymetron.serial.BaudRate;
-import polymetron.serial.Uart;
 import polymetron.server.library.LibraryView;
 import polymetron.server.store.StoredPlatform;
+import polymetron.software.Consoles;
+import polymetron.software.MachineTimer;
+import polymetron.software.TargetClock;
 import polymetron.stream.StreamEnd;
 import polymetron.stream.StreamNet;
 
@@ -192,15 +196,36 @@ final class BlockSheets {
     }
 
     private String note(ElaboratedBlock block, ParameterType parameter) {
-        if (parameter.name().equals(Uart.BAUD)) {
-            return Uart.baudRate(platform, block).map(BlockSheets::rate).orElse(null);
+        for (Capability.Console console : block.type().provides(Capability.Console.class)) {
+            if (isThe(console.baud(), parameter)) {
+                return Consoles.rate(platform, block, console).map(BlockSheets::rate).orElse(null);
+            }
         }
-        if (parameter.name().equals("DIVIDER") && platform.frequencyHz(block) > 0) {
-            return "→ "
-                    + Frequency.format(
-                            platform.frequencyHz(block) / block.shape().number("DIVIDER"));
+        for (MachineTimer timer : MachineTimer.of(platform)) {
+            if (timer.block() == block
+                    && isThe(timer.role().divider(), parameter)
+                    && timer.tickHz() > 0) {
+                return "→ " + Frequency.format(timer.tickHz());
+            }
         }
-        return null;
+        Long divided = dividedClock(block, parameter);
+        return divided == null ? null : "→ " + Frequency.format(divided);
+    }
+
+    private static boolean isThe(Expression role, ParameterType parameter) {
+        return role != null && role.parameter().filter(parameter.name()::equals).isPresent();
+    }
+
+    /** The rate that a divider gives, where a rate of the block is its clock divided by the parameter. */
+    private Long dividedClock(ElaboratedBlock block, ParameterType parameter) {
+        String formula = "CLOCK / " + parameter.name();
+        boolean divides =
+                block.type().rates().stream()
+                        .anyMatch(rate -> rate.obtained().toString().equals(formula));
+        long value = divides ? block.shape().number(parameter.name()) : 0;
+        return value == 0 || platform.frequencyHz(block) == 0
+                ? null
+                : Long.valueOf(platform.frequencyHz(block) / value);
     }
 
     private static String rate(BaudRate rate) {
@@ -331,20 +356,22 @@ final class BlockSheets {
         for (SizedInterface form : block.shape().busInterfaces()) {
             TargetRange range = software.get(block.name() + "." + form.name());
             for (Register register : block.shape().registersOf(form.name())) {
-                views.add(register(range, register));
+                views.add(
+                        register(range, register, TargetClock.hertz(platform, block, form.name())));
             }
         }
         return views;
     }
 
-    private static BlockSheet.RegisterView register(TargetRange range, Register register) {
+    private static BlockSheet.RegisterView register(
+            TargetRange range, Register register, long clockHz) {
         return new BlockSheet.RegisterView(
                 register.name(),
                 "+0x%02X".formatted(register.offset()),
                 range == null ? null : Address.format(range.range().base() + register.offset()),
                 register.width(),
                 register.access().letters(),
-                "0x%X".formatted(register.reset()),
+                "0x%X".formatted(register.reset(clockHz)),
                 register.count(),
                 register.first(),
                 register.type().explains(),

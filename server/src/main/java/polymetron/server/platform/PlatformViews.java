@@ -25,7 +25,6 @@ import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.StreamLink;
 import polymetron.elaborate.TargetRange;
-import polymetron.expression.Value;
 import polymetron.finding.Checks;
 import polymetron.finding.Finding;
 import polymetron.finding.FindingGroups;
@@ -34,6 +33,7 @@ import polymetron.finding.Rule;
 import polymetron.group.GroupEdges;
 import polymetron.handoff.Fingerprint;
 import polymetron.library.Board;
+import polymetron.library.Capability;
 import polymetron.platform.Attachment;
 import polymetron.quantity.Frequency;
 import polymetron.server.store.StoredPlatform;
@@ -290,11 +290,17 @@ final class PlatformViews {
 
     /** What tells a block from others of its type: its width and direction where it has both. */
     private static String detail(ElaboratedBlock block) {
-        Value width = block.shape().parameters().get("WIDTH");
-        Value direction = block.shape().parameters().get("DIRECTION");
-        return width == null || direction == null
-                ? block.type().title()
-                : "%s · %s %s".formatted(block.type().title(), width, direction);
+        return block.type().provides(Capability.Lines.class).stream()
+                .findFirst()
+                .map(
+                        lines ->
+                                "%s · %s %s"
+                                        .formatted(
+                                                block.type().title(),
+                                                block.shape().number(lines.count(), 0),
+                                                lines.direction()
+                                                        .evaluate(block.shape().parameters())))
+                .orElse(block.type().title());
     }
 
     private static PlatformView.WireView wire(InterruptLink link) {

@@ -14,11 +14,11 @@ import polymetron.address.Address;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
-import polymetron.handoff.SoftwareView;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.StoredPlatform;
+import polymetron.software.SoftwareView;
 
 /** Parts of a platform in more detail than its picture has. */
 @RestController

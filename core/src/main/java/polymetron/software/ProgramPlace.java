@@ -1,12 +1,14 @@
-package polymetron.program;
+package polymetron.software;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
+import polymetron.library.Capability;
 
 /**
  * Where a processor finds its program, and how it reads the same memory as data. The two need not agree: the sides of
@@ -18,50 +20,48 @@ import polymetron.elaborate.TargetRange;
  */
 public record ProgramPlace(
         ElaboratedBlock processor, TargetRange program, Reading reading, TargetRange asData) {
-    /** Parameter of a processor that says where it starts. */
-    public static final String RESET_VECTOR = "RESET_VECTOR";
-
     /** Empty for a processor that loads and stores nowhere. */
     public static Optional<ProgramPlace> of(
             ElaboratedPlatform platform, ElaboratedBlock processor) {
         return dataSide(platform, processor)
-                .map(data -> of(processor, fetched(platform, processor), data.ranges()));
+                .map(
+                        data ->
+                                of(
+                                        Harts.of(platform).of(processor).getFirst(),
+                                        fetched(platform, processor),
+                                        data.ranges()));
     }
 
     /** The side of a processor that loads and stores. */
     public static Optional<AddressSpace> dataSide(
             ElaboratedPlatform platform, ElaboratedBlock processor) {
-        for (AddressSpace space : platform.spaces()) {
-            if (space.initiator().block() == processor && !space.initiator().fetches()) {
-                return Optional.of(space);
-            }
-        }
-        return Optional.empty();
+        return side(platform, processor, Capability.Hart::data);
+    }
+
+    private static Optional<AddressSpace> side(
+            ElaboratedPlatform platform,
+            ElaboratedBlock processor,
+            Function<Capability.Hart, String> name) {
+        return processor.type().provides(Capability.Hart.class).stream()
+                .map(role -> new InterfaceRef(processor.name(), name.apply(role)))
+                .flatMap(ref -> platform.space(ref).stream())
+                .findFirst();
     }
 
     /** What a processor can fetch from. */
     public static List<TargetRange> fetched(
             ElaboratedPlatform platform, ElaboratedBlock processor) {
-        List<TargetRange> fetched = new ArrayList<>();
-        for (AddressSpace space : platform.spaces()) {
-            if (space.initiator().block() == processor
-                    && (space.initiator().fetches() || space.initiator().seesInside())) {
-                for (TargetRange target : space.ranges()) {
-                    if (target.form().isMemory()) {
-                        fetched.add(target);
-                    }
-                }
-            }
-        }
-        return fetched;
+        return side(platform, processor, Capability.Hart::fetch)
+                .map(AddressSpace::ranges)
+                .orElse(List.of())
+                .stream()
+                .filter(target -> target.form().isMemory() && target.form().type().executable())
+                .toList();
     }
 
-    private static ProgramPlace of(
-            ElaboratedBlock processor, List<TargetRange> fetched, List<TargetRange> read) {
-        if (processor.type().parameter(RESET_VECTOR).isEmpty()) {
-            return new ProgramPlace(processor, null, null, null);
-        }
-        long start = processor.shape().number(RESET_VECTOR);
+    private static ProgramPlace of(Hart hart, List<TargetRange> fetched, List<TargetRange> read) {
+        ElaboratedBlock processor = hart.block();
+        long start = hart.resetVector();
         TargetRange program = null;
         for (TargetRange memory : fetched) {
             if (memory.range().contains(start)) {

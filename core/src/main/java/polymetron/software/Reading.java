@@ -1,4 +1,4 @@
-package polymetron.program;
+package polymetron.software;
 
 /** How a processor sees the memory of its program when it loads and stores. */
 public enum Reading {
