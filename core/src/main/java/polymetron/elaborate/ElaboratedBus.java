@@ -32,6 +32,15 @@ public record ElaboratedBus(
         return AddressRange.ofWidth(bus.addressWidth());
     }
 
+    /** Those of the usable addresses that every initiator on the bus has lines for. */
+    public AddressRange reachable() {
+        AddressRange all = window;
+        for (InitiatorPort initiator : initiators) {
+            all = all.part(AddressRange.ofWidth(initiator.form().addressWidth())).orElse(all);
+        }
+        return all;
+    }
+
     /** Whether only a bridge leads here, so that addresses count from its window. */
     public boolean isBehindBridge() {
         return !initiators.isEmpty() && initiators.stream().allMatch(InitiatorPort::isBehindBridge);
@@ -48,6 +57,15 @@ public record ElaboratedBus(
 
     /** The free space if one of the targets were not there. */
     public FreeSpace freeSpaceWithout(InterfaceRef target) {
+        return free(window(), target);
+    }
+
+    /** The part of it that every initiator on the bus has lines for: where something new is put. */
+    public FreeSpace reachableSpaceWithout(InterfaceRef target) {
+        return free(reachable(), target);
+    }
+
+    private FreeSpace free(AddressRange within, InterfaceRef target) {
         List<AddressRange> taken = new ArrayList<>();
         kept().forEach(each -> taken.add(each.range()));
         for (TargetRange other : placed) {
@@ -55,7 +73,7 @@ public record ElaboratedBus(
                 taken.add(other.range());
             }
         }
-        return new FreeSpace(window(), taken);
+        return new FreeSpace(within, taken);
     }
 
     /**

@@ -51,6 +51,11 @@ public final class Checks {
                         new UnplacedRule(),
                         new VectorRule(),
                         new ProgramApartRule(),
+                        new ProgramRoomRule(),
+                        new DividedMemoryRule(),
+                        new BufferPlaceRule(),
+                        new BufferOverlapRule(),
+                        new BeyondAddressesRule(),
                         new BurstBoundaryRule(),
                         new SharedPageRule(),
                         new FixedPlaceRule(),
@@ -102,7 +107,16 @@ public final class Checks {
                         new ClockPinRule(),
                         new NoConsoleRule()));
         BY_STEP.put(Step.FIT, List.of(new FitRule(), new CloseFitRule(), new WastefulMemoryRule()));
-        BY_STEP.put(Step.HAND_OFF, List.of(new ReservedNameRule()));
+        BY_STEP.put(
+                Step.HAND_OFF,
+                List.of(
+                        new ReservedNameRule(),
+                        new HeaderNameRule(),
+                        new PlatformNameRule(),
+                        new HartReleaseRule(),
+                        new SeveralConsolesRule(),
+                        new TimeMissingRule(),
+                        new TimersDifferRule()));
         BY_STEP.forEach(
                 (step, rules) -> {
                     for (Rule rule : rules) {

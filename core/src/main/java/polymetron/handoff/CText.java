@@ -1,6 +1,7 @@
 package polymetron.handoff;
 
 import java.util.Locale;
+import polymetron.platform.Titles;
 
 /** Pieces of C text. */
 final class CText {
@@ -9,28 +10,15 @@ final class CText {
     /** A title made safe for one line of a comment or a string. */
     static String safe(String title) {
         StringBuilder line = new StringBuilder();
-        title.codePoints().map(each -> isPrinted(each) ? each : ' ').forEach(line::appendCodePoint);
+        title.codePoints()
+                .map(each -> Titles.isShown(each) ? each : ' ')
+                .forEach(line::appendCodePoint);
         return line.toString()
                 .replace("\\", "/")
                 .replace("\"", "'")
                 .replace("*/", "* /")
                 .replace("/*", "/ *")
                 .replace("??", "? ?");
-    }
-
-    /** Line breaks would end the line, and marks of direction would show another text than there is. */
-    private static boolean isPrinted(int codePoint) {
-        return switch (Character.getType(codePoint)) {
-            case Character.CONTROL,
-                    Character.FORMAT,
-                    Character.LINE_SEPARATOR,
-                    Character.PARAGRAPH_SEPARATOR,
-                    Character.SURROGATE,
-                    Character.UNASSIGNED,
-                    Character.PRIVATE_USE ->
-                    false;
-            default -> true;
-        };
     }
 
     /** A name of a platform as part of a macro. */

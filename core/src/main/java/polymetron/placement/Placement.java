@@ -48,7 +48,7 @@ public final class Placement {
                 peers = peers == null ? other.range() : peers.hull(other.range());
             }
         }
-        return baseIn(bus.freeSpaceWithout(target), bus, bus.window(), form, peers);
+        return baseIn(bus.reachableSpaceWithout(target), bus, bus.reachable(), form, peers);
     }
 
     /** The lowest free base at or above a wished one, or elsewhere when there is no room above. */
@@ -56,7 +56,7 @@ public final class Placement {
             ElaboratedBus bus, InterfaceRef target, SizedInterface form, Address wished) {
         return form.place() != null
                 ? baseFor(bus, target, form)
-                : bus.freeSpaceWithout(target).place(room(bus, form), wished.bits());
+                : bus.reachableSpaceWithout(target).place(room(bus, form), wished.bits());
     }
 
     /** Whether two ranges of a bus belong together, so that one decoder tells them from each other. */

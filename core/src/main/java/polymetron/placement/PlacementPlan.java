@@ -36,7 +36,7 @@ public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<Homeless> 
                     .thenComparing(TargetRange::ref);
 
     public static PlacementPlan of(ElaboratedBus bus) {
-        return of(bus, bus.window(), Map.of());
+        return of(bus, bus.reachable(), Map.of());
     }
 
     /**

@@ -622,6 +622,7 @@ final class ChecksTest {
                         "acceptance-outdated"));
         PinsTest.PROVOKED.forEach(provoked::add);
         InterruptMapTest.PROVOKED.forEach(provoked::add);
+        SoftwareChecksTest.PROVOKED.forEach(provoked::add);
         assertThat(provoked)
                 .containsExactlyInAnyOrderElementsOf(
                         Checks.rules().stream().map(Rule::id).toList());
