@@ -32,4 +32,28 @@ static inline void analog_monitor_set_threshold(uintptr_t base, unsigned flag, u
     *analog_monitor_register(base, 16u + 4u * flag) = steps;
 }
 
+/*
+ * Which of some flags have changed since they were last taken; flag 0 in bit 0.
+ * Clears exactly what it returns, so that what comes between the read and the write is kept for the next call.
+ */
+static inline uint32_t analog_monitor_take_changed(uintptr_t base, uint32_t events)
+{
+    uint32_t seen = *analog_monitor_register(base, 8u) & events;
+    if (seen != 0u) {
+        *analog_monitor_register(base, 8u) = seen;
+    }
+    return seen;
+}
+
+/* Measures, and raises the interrupt when a flag changes. */
+static inline void analog_monitor_interrupt(uintptr_t base, bool on)
+{
+    *analog_monitor_register(base, 0u) = 1u | (on ? 2u : 0u);
+}
+
+static inline void analog_monitor_set_hysteresis(uintptr_t base, uint32_t steps)
+{
+    *analog_monitor_register(base, 12u) = steps;
+}
+
 #endif

@@ -26,4 +26,14 @@ static inline int32_t converter_reader_latest(uintptr_t base, unsigned channel)
     return (int32_t)*converter_reader_register(base, 16u + 4u * channel);
 }
 
+/* Whether a sample was lost since the last call. */
+static inline bool converter_reader_take_lost(uintptr_t base)
+{
+    if ((*converter_reader_register(base, 8u) & 1u) == 0u) {
+        return false;
+    }
+    *converter_reader_register(base, 8u) = 1u;
+    return true;
+}
+
 #endif

@@ -12,7 +12,7 @@ static inline volatile uint32_t *event_counter_register(uintptr_t base, unsigned
 
 static inline void event_counter_clear(uintptr_t base)
 {
-    *event_counter_register(base, 0u) = 3u;
+    *event_counter_register(base, 0u) |= 2u;
 }
 
 static inline uint32_t event_counter_words(uintptr_t base)

@@ -35,4 +35,14 @@ static inline uint8_t flash_controller_exchange(uintptr_t base, uint8_t value)
     return (uint8_t)*flash_controller_register(base, 8u);
 }
 
+/* Whether a byte was done since the last call. */
+static inline bool flash_controller_take_done(uintptr_t base)
+{
+    if ((*flash_controller_register(base, 12u) & 1u) == 0u) {
+        return false;
+    }
+    *flash_controller_register(base, 12u) = 1u;
+    return true;
+}
+
 #endif

@@ -14,17 +14,34 @@ static inline volatile uint32_t *general_timer_register(uintptr_t base, unsigned
 static inline void general_timer_start(uintptr_t base, uint32_t counts, uint32_t prescale, bool repeat, bool interrupt)
 {
     *general_timer_register(base, 0u) = 0u;
+    *general_timer_register(base, 16u) = 1u;
     *general_timer_register(base, 12u) = prescale;
     *general_timer_register(base, 4u) = counts;
     *general_timer_register(base, 0u) = 1u | (repeat ? 2u : 0u) | (interrupt ? 4u : 0u);
 }
 
-/* Whether it has ended since the last call. */
+/*
+ * Whether it has ended since the last call. Clears the end only when it was there, so that none is lost between the read
+ * and the write.
+ */
 static inline bool general_timer_take_end(uintptr_t base)
 {
-    bool ended = (*general_timer_register(base, 16u) & 1u) != 0u;
+    if ((*general_timer_register(base, 16u) & 1u) == 0u) {
+        return false;
+    }
     *general_timer_register(base, 16u) = 1u;
-    return ended;
+    return true;
+}
+
+static inline void general_timer_stop(uintptr_t base)
+{
+    *general_timer_register(base, 0u) = 0u;
+}
+
+/* Counts that are left. */
+static inline uint32_t general_timer_count(uintptr_t base)
+{
+    return *general_timer_register(base, 8u);
 }
 
 #endif

@@ -18,23 +18,52 @@ static inline void i2c_begin(uintptr_t base, uint32_t low_cycles, uint32_t high_
     *i2c_register(base, 0u) = 1u;
 }
 
+#define I2C_START 1u
+#define I2C_WRITE 2u
+#define I2C_READ 4u
+#define I2C_LAST 8u
+#define I2C_STOP 16u
+#define I2C_REFUSED 2u
+#define I2C_LOST 4u
+
 /* One step; false when nobody acknowledged or the bus was lost. */
 static inline bool i2c_step(uintptr_t base, uint32_t command)
 {
     *i2c_register(base, 8u) = command;
     while ((*i2c_register(base, 4u) & 1u) != 0u) {
     }
-    return (*i2c_register(base, 4u) & 6u) == 0u;
+    return (*i2c_register(base, 4u) & (I2C_REFUSED | I2C_LOST)) == 0u;
+}
+
+/*
+ * Gives the bus back after a step that failed (UM10204, 3.1.6: after a not-acknowledge the controller generates a stop or a
+ * repeated start). When another controller won it, the bus is not ours to stop; when the step had a stop, it is free.
+ */
+static inline void i2c_abandon(uintptr_t base, uint32_t command)
+{
+    if ((command & I2C_STOP) == 0u && (*i2c_register(base, 4u) & I2C_LOST) == 0u) {
+        (void)i2c_step(base, I2C_STOP);
+    }
+}
+
+/* A step that is followed by a stop when it fails. */
+static inline bool i2c_step_or_stop(uintptr_t base, uint32_t command)
+{
+    bool answered = i2c_step(base, command);
+    if (!answered) {
+        i2c_abandon(base, command);
+    }
+    return answered;
 }
 
 /* Writes bytes to a device with a 7-bit address. */
 static inline bool i2c_write(uintptr_t base, unsigned device, const uint8_t *bytes, size_t count)
 {
-    *i2c_register(base, 12u) = device << 1;
-    bool answered = i2c_step(base, 1u | 2u | (count == 0u ? 16u : 0u));
+    *i2c_register(base, 12u) = (uint32_t)device << 1;
+    bool answered = i2c_step_or_stop(base, I2C_START | I2C_WRITE | (count == 0u ? I2C_STOP : 0u));
     for (size_t at = 0; answered && at < count; at++) {
         *i2c_register(base, 12u) = bytes[at];
-        answered = i2c_step(base, 2u | (at + 1u == count ? 16u : 0u));
+        answered = i2c_step_or_stop(base, I2C_WRITE | (at + 1u == count ? I2C_STOP : 0u));
     }
     return answered;
 }
@@ -42,14 +71,28 @@ static inline bool i2c_write(uintptr_t base, unsigned device, const uint8_t *byt
 /* Reads bytes, at least one, from a device with a 7-bit address. */
 static inline bool i2c_read(uintptr_t base, unsigned device, uint8_t *bytes, size_t count)
 {
-    *i2c_register(base, 12u) = device << 1 | 1u;
-    bool answered = i2c_step(base, 1u | 2u);
+    *i2c_register(base, 12u) = (uint32_t)device << 1 | 1u;
+    bool answered = i2c_step_or_stop(base, I2C_START | I2C_WRITE);
     for (size_t at = 0; answered && at < count; at++) {
-        bool last = at + 1u == count;
-        answered = i2c_step(base, 4u | (last ? 8u | 16u : 0u));
+        answered = i2c_step_or_stop(base, I2C_READ | (at + 1u == count ? I2C_LAST | I2C_STOP : 0u));
         bytes[at] = (uint8_t)*i2c_register(base, 12u);
     }
     return answered;
+}
+
+static inline void i2c_interrupt(uintptr_t base, bool on)
+{
+    *i2c_register(base, 24u) = on ? 1u : 0u;
+}
+
+/* Whether a command has ended since the last call. */
+static inline bool i2c_take_done(uintptr_t base)
+{
+    if ((*i2c_register(base, 28u) & 1u) == 0u) {
+        return false;
+    }
+    *i2c_register(base, 28u) = 1u;
+    return true;
 }
 
 #endif

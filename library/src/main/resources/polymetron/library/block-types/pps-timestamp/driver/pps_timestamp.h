@@ -10,7 +10,10 @@ static inline volatile uint32_t *pps_timestamp_register(uintptr_t base, unsigned
     return (volatile uint32_t *)(base + offset);
 }
 
-/* Seconds now, and cycles since that second began. */
+/*
+ * Seconds now, and cycles since that second began. Reading the seconds holds the cycles: an interrupt handler that does
+ * so in between changes them, so do it with that interrupt off.
+ */
 static inline uint32_t pps_timestamp_now(uintptr_t base, uint32_t *cycles)
 {
     uint32_t seconds = *pps_timestamp_register(base, 8u);
@@ -29,11 +32,27 @@ static inline uint32_t pps_timestamp_length(uintptr_t base)
     return *pps_timestamp_register(base, 16u);
 }
 
-static inline bool pps_timestamp_take_missed(uintptr_t base)
+/* Events of pps_timestamp_take. */
+#define PPS_TIMESTAMP_PULSE 1u
+#define PPS_TIMESTAMP_MISSED 2u
+#define PPS_TIMESTAMP_STRAY 4u
+
+/*
+ * Which of some events have come since they were last taken.
+ * Clears exactly what it returns, so that what comes between the read and the write is kept for the next call.
+ */
+static inline uint32_t pps_timestamp_take(uintptr_t base, uint32_t events)
 {
-    bool missed = (*pps_timestamp_register(base, 4u) & 2u) != 0u;
-    *pps_timestamp_register(base, 4u) = 2u;
-    return missed;
+    uint32_t seen = *pps_timestamp_register(base, 4u) & events;
+    if (seen != 0u) {
+        *pps_timestamp_register(base, 4u) = seen;
+    }
+    return seen;
+}
+
+static inline void pps_timestamp_interrupt(uintptr_t base, bool on)
+{
+    *pps_timestamp_register(base, 0u) = 1u | (on ? 2u : 0u);
 }
 
 #endif

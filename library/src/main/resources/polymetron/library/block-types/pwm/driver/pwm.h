@@ -21,4 +21,9 @@ static inline void pwm_set(uintptr_t base, unsigned channel, uint32_t counts)
     *pwm_register(base, 64u + 4u * channel) = counts;
 }
 
+static inline void pwm_stop(uintptr_t base)
+{
+    *pwm_register(base, 0u) = 0u;
+}
+
 #endif

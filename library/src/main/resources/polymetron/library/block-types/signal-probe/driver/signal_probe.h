@@ -34,4 +34,15 @@ static inline void signal_probe_read(uintptr_t base, uint32_t *words, unsigned c
     }
 }
 
+/* Records now, whatever is there. */
+static inline void signal_probe_force(uintptr_t base)
+{
+    *signal_probe_register(base, 0u) = 3u;
+}
+
+static inline bool signal_probe_is_triggered(uintptr_t base)
+{
+    return (*signal_probe_register(base, 4u) & 1u) != 0u;
+}
+
 #endif

@@ -24,12 +24,33 @@ static inline bool threshold_trigger_is_on(uintptr_t base)
     return (*threshold_trigger_register(base, 12u) & 1u) != 0u;
 }
 
-/* Whether it went on since the last call. */
-static inline bool threshold_trigger_take_on(uintptr_t base)
+/* Events of threshold_trigger_take. */
+#define THRESHOLD_TRIGGER_ON 1u
+#define THRESHOLD_TRIGGER_OFF 2u
+
+/*
+ * Which of some events have come since they were last taken.
+ * Clears exactly what it returns, so that what comes between the read and the write is kept for the next call.
+ */
+static inline uint32_t threshold_trigger_take(uintptr_t base, uint32_t events)
 {
-    bool on = (*threshold_trigger_register(base, 16u) & 1u) != 0u;
-    *threshold_trigger_register(base, 16u) = 1u;
-    return on;
+    uint32_t seen = *threshold_trigger_register(base, 16u) & events;
+    if (seen != 0u) {
+        *threshold_trigger_register(base, 16u) = seen;
+    }
+    return seen;
+}
+
+/* The channel that switched it on last. */
+static inline unsigned threshold_trigger_channel(uintptr_t base)
+{
+    return (*threshold_trigger_register(base, 12u) >> 8) & 15u;
+}
+
+/* The largest ratio of the averages now, in sixteenths. */
+static inline uint32_t threshold_trigger_ratio(uintptr_t base)
+{
+    return *threshold_trigger_register(base, 20u) & 0xFFFFu;
 }
 
 #endif

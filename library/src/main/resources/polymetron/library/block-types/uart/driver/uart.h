@@ -12,6 +12,9 @@ static inline volatile uint32_t *uart_register(uintptr_t base, unsigned offset)
 /* Sets a rate; the divisor latch is only reached while DLAB is set. */
 static inline void uart_set_divisor(uintptr_t base, uint32_t divisor)
 {
+    /* A character on its way is sent at the old rate. */
+    while ((*uart_register(base, 20u) & 0x40u) == 0u) {
+    }
     *uart_register(base, 12u) = 0x83u;
     *uart_register(base, 0u) = divisor & 0xFFu;
     *uart_register(base, 4u) = (divisor >> 8) & 0xFFu;
@@ -44,7 +47,8 @@ static inline char uart_receive(uintptr_t base)
 /* Raises the interrupt for every received character, or never. */
 static inline void uart_interrupt_on_receive(uintptr_t base, int on)
 {
-    *uart_register(base, 4u) = on ? 0x01u : 0x00u;
+    uint32_t enabled = *uart_register(base, 4u) & ~0x01u;
+    *uart_register(base, 4u) = enabled | (on ? 0x01u : 0x00u);
 }
 
 #endif

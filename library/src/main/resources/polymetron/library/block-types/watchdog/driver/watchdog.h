@@ -22,12 +22,20 @@ static inline void watchdog_renew(uintptr_t base)
     *watchdog_register(base, 12u) = 0x5EEDCAFEu;
 }
 
+/* Cycles that are left. */
+static inline uint32_t watchdog_left(uintptr_t base)
+{
+    return *watchdog_register(base, 8u);
+}
+
 /* Whether the platform was started by the watchdog, told once. */
 static inline bool watchdog_take_cause(uintptr_t base)
 {
-    bool was = (*watchdog_register(base, 16u) & 1u) != 0u;
+    if ((*watchdog_register(base, 16u) & 1u) == 0u) {
+        return false;
+    }
     *watchdog_register(base, 16u) = 1u;
-    return was;
+    return true;
 }
 
 #endif
