@@ -50,10 +50,11 @@ final class DeviceTreeParameters {
         return "V".equals(parameter.unit()) ? "volt" : "";
     }
 
-    private static String millionths(String number) {
+    /** A decimal fraction times a million, rounded half up. */
+    static long millionths(String number) {
         return new BigDecimal(number)
                 .movePointRight(MILLIONTHS)
                 .setScale(0, RoundingMode.HALF_UP)
-                .toPlainString();
+                .longValueExact();
     }
 }

@@ -227,7 +227,11 @@ final class HeaderMacros {
                             macro + "_" + value.toString().toUpperCase(Locale.ROOT),
                             CText.number(1));
             case TEXT -> define(macro, "\"%s\"".formatted(CText.safe(value.toString())));
-            case REAL -> define(macro, value.toString());
+            // Integers, as in the devicetree: programs for such a processor have no fractions.
+            case REAL ->
+                    define(
+                            macro + ("V".equals(parameter.unit()) ? "_MICROVOLTS" : "_MILLIONTHS"),
+                            DeviceTreeParameters.millionths(value.toString()));
             case BOOLEAN -> define(macro, value.isTrue() ? 1 : 0);
             case ADDRESS, SIZE -> define(macro, CText.constant(value.asNumber().longValue()));
             case INTEGER -> {

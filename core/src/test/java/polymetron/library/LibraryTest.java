@@ -228,6 +228,30 @@ final class LibraryTest {
         assertThat(shape("stream:splitter", Map.of("OUTPUTS", "9")).faults()).isNotEmpty();
     }
 
+    /** Macros of a driver could be those of a platform's header, which are made of the names of its blocks. */
+    @Test
+    void driversDefineNoMacrosButTheirGuards() {
+        for (BlockType type : Shipped.LIBRARY.types()) {
+            Shipped.LIBRARY
+                    .driverFiles(type.identity())
+                    .forEach(
+                            (name, text) ->
+                                    assertThat(
+                                                    text.lines()
+                                                            .filter(
+                                                                    line ->
+                                                                            line.contains(
+                                                                                    "#define")))
+                                            .as(name)
+                                            .containsExactly(
+                                                    "#define DRIVER_"
+                                                            + name.replace('.', '_')
+                                                                    .toUpperCase(
+                                                                            java.util.Locale
+                                                                                    .ROOT)));
+        }
+    }
+
     private static BlockShape shape(String type, Map<String, String> chosen) {
         return new BlockShape(
                 Shipped.LIBRARY.type(Vlnv.parse("polymetron:" + type + ":1.0")).orElseThrow(),

@@ -18,21 +18,17 @@ static inline void i2c_begin(uintptr_t base, uint32_t low_cycles, uint32_t high_
     *i2c_register(base, 0u) = 1u;
 }
 
-#define I2C_START 1u
-#define I2C_WRITE 2u
-#define I2C_READ 4u
-#define I2C_LAST 8u
-#define I2C_STOP 16u
-#define I2C_REFUSED 2u
-#define I2C_LOST 4u
 
-/* One step; false when nobody acknowledged or the bus was lost. */
+/*
+ * One step: a start (1), a byte written (2) or read (4), which is not acknowledged (8), and a stop (16), in this order. False
+ * when nobody acknowledged (2 in the status) or the bus was lost (4).
+ */
 static inline bool i2c_step(uintptr_t base, uint32_t command)
 {
     *i2c_register(base, 8u) = command;
     while ((*i2c_register(base, 4u) & 1u) != 0u) {
     }
-    return (*i2c_register(base, 4u) & (I2C_REFUSED | I2C_LOST)) == 0u;
+    return (*i2c_register(base, 4u) & (2u | 4u)) == 0u;
 }
 
 /*
@@ -41,8 +37,8 @@ static inline bool i2c_step(uintptr_t base, uint32_t command)
  */
 static inline void i2c_abandon(uintptr_t base, uint32_t command)
 {
-    if ((command & I2C_STOP) == 0u && (*i2c_register(base, 4u) & I2C_LOST) == 0u) {
-        (void)i2c_step(base, I2C_STOP);
+    if ((command & 16u) == 0u && (*i2c_register(base, 4u) & 4u) == 0u) {
+        (void)i2c_step(base, 16u);
     }
 }
 
@@ -60,10 +56,10 @@ static inline bool i2c_step_or_stop(uintptr_t base, uint32_t command)
 static inline bool i2c_write(uintptr_t base, unsigned device, const uint8_t *bytes, size_t count)
 {
     *i2c_register(base, 12u) = (uint32_t)device << 1;
-    bool answered = i2c_step_or_stop(base, I2C_START | I2C_WRITE | (count == 0u ? I2C_STOP : 0u));
+    bool answered = i2c_step_or_stop(base, 1u | 2u | (count == 0u ? 16u : 0u));
     for (size_t at = 0; answered && at < count; at++) {
         *i2c_register(base, 12u) = bytes[at];
-        answered = i2c_step_or_stop(base, I2C_WRITE | (at + 1u == count ? I2C_STOP : 0u));
+        answered = i2c_step_or_stop(base, 2u | (at + 1u == count ? 16u : 0u));
     }
     return answered;
 }
@@ -72,9 +68,9 @@ static inline bool i2c_write(uintptr_t base, unsigned device, const uint8_t *byt
 static inline bool i2c_read(uintptr_t base, unsigned device, uint8_t *bytes, size_t count)
 {
     *i2c_register(base, 12u) = (uint32_t)device << 1 | 1u;
-    bool answered = i2c_step_or_stop(base, I2C_START | I2C_WRITE);
+    bool answered = i2c_step_or_stop(base, 1u | 2u);
     for (size_t at = 0; answered && at < count; at++) {
-        answered = i2c_step_or_stop(base, I2C_READ | (at + 1u == count ? I2C_LAST | I2C_STOP : 0u));
+        answered = i2c_step_or_stop(base, 4u | (at + 1u == count ? 8u | 16u : 0u));
         bytes[at] = (uint8_t)*i2c_register(base, 12u);
     }
     return answered;

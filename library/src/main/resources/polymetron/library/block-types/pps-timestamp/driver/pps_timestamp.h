@@ -33,9 +33,7 @@ static inline uint32_t pps_timestamp_length(uintptr_t base)
 }
 
 /* Events of pps_timestamp_take. */
-#define PPS_TIMESTAMP_PULSE 1u
-#define PPS_TIMESTAMP_MISSED 2u
-#define PPS_TIMESTAMP_STRAY 4u
+enum { pps_timestamp_pulse = 1, pps_timestamp_missed = 2, pps_timestamp_stray = 4 };
 
 /*
  * Which of some events have come since they were last taken.

@@ -21,10 +21,7 @@ static inline void ring_writer_order(void)
 }
 
 /* Events of ring_writer_take. */
-#define RING_WRITER_MARK 1u
-#define RING_WRITER_ROUND 2u
-#define RING_WRITER_ERROR 4u
-#define RING_WRITER_LOST 8u
+enum { ring_writer_mark = 1, ring_writer_round = 2, ring_writer_error = 4, ring_writer_lost = 8 };
 
 /* The size is a multiple of 64 bytes; mark is how many bytes lie between two interrupts, 0 for none. False
  * when the buffer lies where the block has no address lines for it. */

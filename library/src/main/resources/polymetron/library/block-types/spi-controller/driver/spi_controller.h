@@ -37,9 +37,7 @@ static inline uint32_t spi_exchange(uintptr_t base, uint32_t word)
 }
 
 /* Events of spi_take and spi_interrupt. */
-#define SPI_ARRIVED 1u
-#define SPI_EMPTY 2u
-#define SPI_LOST 4u
+enum { spi_arrived = 1, spi_empty = 2, spi_lost = 4 };
 
 /*
  * Which of some events have come since they were last taken.

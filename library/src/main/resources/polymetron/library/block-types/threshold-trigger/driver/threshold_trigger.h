@@ -25,8 +25,7 @@ static inline bool threshold_trigger_is_on(uintptr_t base)
 }
 
 /* Events of threshold_trigger_take. */
-#define THRESHOLD_TRIGGER_ON 1u
-#define THRESHOLD_TRIGGER_OFF 2u
+enum { threshold_trigger_on = 1, threshold_trigger_off = 2 };
 
 /*
  * Which of some events have come since they were last taken.

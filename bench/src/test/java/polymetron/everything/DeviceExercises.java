@@ -1,0 +1,377 @@
+package polymetron.everything;
+
+import java.util.function.Consumer;
+import polymetron.everything.DocumentFacts.Target;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * What a program does with each of our own blocks: every function of its driver, and what the registers hold afterwards. The
+ * values are those that the driver's documentation and the definition's field widths lead to.
+ */
+final class DeviceExercises {
+    /** Adds a line of the program. */
+    interface Code {
+        void line(String format, Object... values);
+    }
+
+    /** Adds a line that the program says. */
+    interface Show {
+        void show(String what, String expression, long value);
+    }
+
+    private final DocumentFacts facts;
+    private final Target target;
+    private final Code code;
+    private final Show show;
+    private final Consumer<String> ask;
+    private final String at;
+    private final String type;
+
+    DeviceExercises(
+            DocumentFacts facts, Target target, Code code, Show show, Consumer<String> ask) {
+        this.facts = facts;
+        this.target = target;
+        this.code = code;
+        this.show = show;
+        this.ask = ask;
+        this.at = target.macro();
+        this.type = target.type().path("identity").asString().split(":")[2];
+    }
+
+    /** Whether the block does more on the bench than keep its registers. */
+    boolean isModelled() {
+        return type.equals("gpio")
+                || type.equals("general-timer")
+                || type.equals("platform-identity");
+    }
+
+    void run() {
+        switch (type) {
+            case "gpio" -> gpio();
+            case "general-timer" -> generalTimer();
+            case "platform-identity" ->
+                    show.show("identity", call("platform_identity_is", "PLATFORM_FINGERPRINT"), 1);
+            case "spi-controller" -> spi();
+            case "i2c-controller" -> i2c();
+            case "pwm" -> pwm();
+            case "watchdog" -> watchdog();
+            case "dma" -> dma();
+            case "ring-writer" -> ringWriter();
+            case "pps-timestamp" -> ppsTimestamp();
+            case "threshold-trigger" -> thresholdTrigger();
+            case "analog-monitor" -> analogMonitor();
+            case "event-counter" -> eventCounter();
+            case "decimating-filter" -> decimatingFilter();
+            case "fir-filter" -> firFilter();
+            case "converter-reader" -> converterReader();
+            case "flash-controller" -> flashController();
+            case "signal-probe" -> signalProbe();
+            default -> throw new IllegalStateException("nothing uses " + type);
+        }
+    }
+
+    // --- pieces --------------------------------------------------------------------------------
+
+    private String call(String function, Object... arguments) {
+        StringBuilder text = new StringBuilder(function + "(" + at + "_BASE");
+        for (Object argument : arguments) {
+            text.append(", ").append(argument);
+        }
+        return text.append(")").toString();
+    }
+
+    private void does(String function, Object... arguments) {
+        code.line("%s;", call(function, arguments));
+    }
+
+    private JsonNode register(String name) {
+        return DocumentFacts.byName(target.type().path("registers")).get(name);
+    }
+
+    private String word(String register) {
+        return "word(%s_BASE + %s_%s_OFFSET)".formatted(at, at, register);
+    }
+
+    /** What a register holds once a value was written to it. */
+    private void holds(String register, long written) {
+        show.show(register, word(register), Kept.after(facts, target, register(register), written));
+    }
+
+    private long parameter(String name) {
+        return facts.constants.number(target.name(), name);
+    }
+
+    private String choice(String name) {
+        return facts.constants.text(target.name(), name);
+    }
+
+    /** Something happens in hardware: bits of a register are set. */
+    private void happens(String register, long bits) {
+        long offset = facts.number(target.block(), register(register).path("offset"), 0);
+        ask.accept("set %s %x %x".formatted(target.label(), offset, bits));
+    }
+
+    /** A function that takes events gives exactly those that came, once. */
+    private void taken(String function, String register, long bits) {
+        happens(register, bits);
+        code.line("while ((%s & %su) == 0u) {\n    }", word(register), bits);
+        show.show("taken", call(function, bits + "u"), bits);
+        show.show("taken again", call(function, bits + "u"), 0);
+    }
+
+    /** The same for a function of one event. */
+    private void takenOnce(String function, String register, long bits) {
+        happens(register, bits);
+        code.line("while ((%s & %su) == 0u) {\n    }", word(register), bits);
+        show.show("taken", call(function), 1);
+        show.show("taken again", call(function), 0);
+    }
+
+    // --- blocks that do something on the bench -------------------------------------------------
+
+    private void gpio() {
+        long lines = parameter("WIDTH") >= 32 ? 0xFFFF_FFFFL : (1L << parameter("WIDTH")) - 1;
+        String direction = choice("DIRECTION");
+        long outside = GPIO_OUTSIDE & lines;
+        boolean in = !direction.equals("out");
+        if (in) {
+            show.show("input", call("gpio_read"), outside);
+        }
+        if (!direction.equals("in")) {
+            show.show("output", word("OUTPUT"), parameter("OUTPUT_RESET") & lines);
+            does("gpio_write", "0xA5A5A5A5u");
+            show.show("output", word("OUTPUT"), 0xA5A5_A5A5L & lines);
+        }
+        if (direction.equals("both")) {
+            does("gpio_drive", "0x0F0F0F0Fu");
+            show.show("drive", word("DRIVE"), 0x0F0F_0F0FL & lines);
+            show.show(
+                    "input",
+                    call("gpio_read"),
+                    outside & ~0x0F0F_0F0FL | 0xA5A5_A5A5L & 0x0F0F_0F0FL & lines);
+        }
+        if (in && parameter("EDGE_INTERRUPT") != 0) {
+            does("gpio_notice_edges", "0xFFFFFFFFu", "0u");
+            show.show("rise", word("RISE"), lines);
+            show.show("fall", word("FALL"), 0);
+            show.show("no edges", call("gpio_take_edges"), 0);
+        }
+        code.line("if (never) {");
+        code.line("    (void)gpio_read(%s_BASE);", at);
+        code.line("    gpio_write(%s_BASE, 0u);", at);
+        code.line("    gpio_drive(%s_BASE, 0u);", at);
+        code.line("    gpio_notice_edges(%s_BASE, 0u, 0u);", at);
+        code.line("    (void)gpio_take_edges(%s_BASE);", at);
+        code.line("}");
+    }
+
+    /** Levels that the board puts on every input. */
+    static final long GPIO_OUTSIDE = 0x3C96_5AE1L;
+
+    private void generalTimer() {
+        long widest = (1L << parameter("WIDTH")) - 1;
+        show.show("prescale", word("PRESCALE"), parameter("PRESCALE"));
+        code.line("%s = 0xFFFFFFFFu;", word("LOAD"));
+        show.show("load", word("LOAD"), widest);
+        does("general_timer_start", "20u", "1u", "false", "false");
+        code.line("while (!%s) {\n    }", call("general_timer_take_end"));
+        show.show("stopped", word("CONTROL"), 0);
+        show.show("count", call("general_timer_count"), 0);
+        show.show("no end", call("general_timer_take_end"), 0);
+        does("general_timer_stop");
+    }
+
+    // --- blocks whose registers the bench keeps ------------------------------------------------
+
+    private void spi() {
+        does("spi_begin", "2u", "10u");
+        holds("CONTROL", 3);
+        holds("DIVIDER", 10);
+        does("spi_select", "1u");
+        holds("SELECT", 1);
+        does("spi_interrupt", "spi_arrived | spi_lost");
+        holds("ENABLED", 5);
+        taken("spi_take", "PENDING", 6);
+        happens("STATUS", 2);
+        show.show("exchange", call("spi_exchange", "0x5Au"), 0);
+    }
+
+    private void i2c() {
+        does("i2c_begin", "120u", "80u");
+        holds("LOW", 120);
+        holds("HIGH", 80);
+        code.line("static const uint8_t bytes%s[2] = {0x12u, 0x34u};", at);
+        show.show("write", call("i2c_write", "0x48u", "bytes" + at, "2u"), 1);
+        holds("DATA", 0x34);
+        code.line("uint8_t read%s[2];", at);
+        show.show("read", call("i2c_read", "0x48u", "read" + at, "2u"), 1);
+        does("i2c_interrupt", "true");
+        holds("ENABLED", 1);
+        takenOnce("i2c_take_done", "PENDING", 1);
+    }
+
+    private void pwm() {
+        long last = parameter("CHANNELS") - 1;
+        does("pwm_start", "100u", "3u");
+        holds("PERIOD", 99);
+        holds("PRESCALE", 3);
+        does("pwm_set", last + "u", "0xFFFFFFFFu");
+        String row = parameter("CHANNELS") > 1 ? "(%su)".formatted(last) : "";
+        show.show(
+                "duty",
+                "word(%s_BASE + %s_DUTY_OFFSET%s)".formatted(at, at, row),
+                (1L << parameter("WIDTH")) - 1);
+        does("pwm_stop");
+        holds("CONTROL", 0);
+    }
+
+    private void watchdog() {
+        does("watchdog_start", "123456u", "false");
+        holds("TIME", 123_456);
+        holds("CONTROL", 1);
+        does("watchdog_renew");
+        show.show("left", call("watchdog_left"), 0);
+        takenOnce("watchdog_take_cause", "CAUSE", 1);
+    }
+
+    private void dma() {
+        String channels = choice("CHANNELS");
+        if (!channels.equals("receive")) {
+            show.show("send", call("dma_send", "0x1000u", "0xABCDEFu", "true"), 1);
+            holds("SEND_ADDRESS", 0x1000);
+            holds("SEND_LENGTH", 0xAB_CDEF);
+            show.show("failed", call("dma_send_has_failed"), 0);
+            takenOnce("dma_take_sent", "SEND_STATUS", 1);
+        }
+        if (!channels.equals("send")) {
+            show.show("receive", call("dma_receive", "0x2000u", "0x40u", "false"), 1);
+            holds("RECEIVE_ADDRESS", 0x2000);
+            show.show("failed", call("dma_receive_has_failed"), 0);
+            takenOnce("dma_take_received", "RECEIVE_STATUS", 1);
+            show.show("bytes", call("dma_received_bytes"), 0x40);
+        }
+        code.line("if (never) {");
+        for (String function :
+                new String[] {
+                    "dma_send",
+                    "dma_receive",
+                    "dma_take_sent",
+                    "dma_take_received",
+                    "dma_received_bytes",
+                    "dma_send_has_failed",
+                    "dma_receive_has_failed"
+                }) {
+            String arguments = function.matches("dma_(send|receive)") ? ", 0u, 0u, false" : "";
+            code.line("    (void)%s(%s_BASE%s);", function, at, arguments);
+        }
+        code.line("}");
+    }
+
+    private void ringWriter() {
+        show.show("start", call("ring_writer_start", "0x8000u", "4096u", "512u"), 1);
+        holds("BASE", 0x8000);
+        holds("SIZE", 4096);
+        holds("MARK", 512);
+        holds("CONTROL", 5);
+        taken("ring_writer_take", "STATUS", 9);
+        show.show("written", call("ring_writer_written"), 0);
+        show.show("rounds", call("ring_writer_rounds"), 0);
+        does("ring_writer_stop");
+        holds("CONTROL", 0);
+    }
+
+    private void ppsTimestamp() {
+        does("pps_timestamp_set", "777u");
+        code.line("uint32_t cycles%s = 5u;", at);
+        show.show("seconds", call("pps_timestamp_now", "&cycles" + at), 777);
+        show.show("cycles", "cycles" + at, 0);
+        show.show("length", call("pps_timestamp_length"), parameter("NOMINAL"));
+        does("pps_timestamp_interrupt", "true");
+        holds("CONTROL", 3);
+        taken("pps_timestamp_take", "STATUS", 5);
+    }
+
+    private void thresholdTrigger() {
+        does("threshold_trigger_start", "80u", "20u", "true");
+        holds("THRESHOLD", 80);
+        holds("RELEASE", 20);
+        holds("CONTROL", 3);
+        show.show("on", call("threshold_trigger_is_on"), 0);
+        show.show("channel", call("threshold_trigger_channel"), 0);
+        show.show("ratio", call("threshold_trigger_ratio"), 0);
+        taken("threshold_trigger_take", "PENDING", 3);
+    }
+
+    private void analogMonitor() {
+        show.show("steps", call("analog_monitor_steps", "0u"), 0);
+        show.show("millivolts", call("analog_monitor_millivolts", "0u", "3300u"), 0);
+        show.show("flags", call("analog_monitor_flags"), 0);
+        does("analog_monitor_set_threshold", "1u", "1000u");
+        holds("THRESHOLD1", 1000);
+        does("analog_monitor_set_hysteresis", "10u");
+        holds("HYSTERESIS", 10);
+        does("analog_monitor_interrupt", "true");
+        holds("CONTROL", 3);
+        taken("analog_monitor_take_changed", "PENDING", 10);
+    }
+
+    private void eventCounter() {
+        show.show("words", call("event_counter_words"), 0);
+        show.show("packets", call("event_counter_packets"), 0);
+        show.show("rate", call("event_counter_rate"), 0);
+        does("event_counter_clear");
+    }
+
+    private void decimatingFilter() {
+        does("decimating_filter_enable", "true");
+        holds("CONTROL", 1);
+        does("decimating_filter_set_rate", "16u");
+        holds("RATE", 16);
+        takenOnce("decimating_filter_take_lost", "STATUS", 1);
+    }
+
+    private void firFilter() {
+        code.line("static const int32_t coefficients%s[2] = {-3, 5};", at);
+        does("fir_filter_load", "coefficients" + at, "2u");
+        show.show(
+                "coefficient",
+                "word(%s_BASE + %s_COEFFICIENT_OFFSET(0u))".formatted(at, at),
+                -3 & (1L << parameter("COEFFICIENT")) - 1);
+        does("fir_filter_bypass", "true");
+        holds("CONTROL", 3);
+        takenOnce("fir_filter_take_clipped", "STATUS", 1);
+    }
+
+    private void converterReader() {
+        does("converter_reader_start", "30000u");
+        holds("PERIOD", 30_000);
+        show.show("latest", call("converter_reader_latest", "0u"), 0);
+        takenOnce("converter_reader_take_lost", "STATUS", 1);
+        does("converter_reader_stop");
+        holds("CONTROL", 0);
+    }
+
+    private void flashController() {
+        does("flash_controller_take");
+        holds("CONTROL", 1);
+        does("flash_controller_select", "true");
+        holds("CONTROL", 3);
+        show.show("exchange", call("flash_controller_exchange", "0x9Fu"), 0x9F);
+        takenOnce("flash_controller_take_done", "PENDING", 1);
+        does("flash_controller_give_back");
+        holds("CONTROL", 0);
+    }
+
+    private void signalProbe() {
+        does("signal_probe_arm", "0xFFFFFFFFu", "0x12345678u");
+        holds("MASK", 0xFFFF_FFFFL);
+        holds("VALUE", 0x1234_5678L);
+        show.show("full", call("signal_probe_is_full"), 0);
+        show.show("triggered", call("signal_probe_is_triggered"), 0);
+        code.line("uint32_t words%s[2];", at);
+        does("signal_probe_read", "words" + at, "2u");
+        show.show("words", "words%s[0] | words%s[1]".formatted(at, at), 0);
+        does("signal_probe_force");
+        holds("CONTROL", 3);
+    }
+}

@@ -1,0 +1,362 @@
+package polymetron.everything;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.TreeMap;
+import polymetron.Shipped;
+import polymetron.address.Address;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.edit.RejectedEdit;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.finding.Checks;
+import polymetron.finding.Finding;
+import polymetron.finding.Fix;
+import polymetron.finding.Grade;
+import polymetron.library.BlockType;
+import polymetron.library.Vlnv;
+import polymetron.platform.Bus;
+import polymetron.platform.Names;
+import polymetron.platform.Platform;
+import polymetron.wiring.Proposal;
+import polymetron.wiring.WiringPlan;
+
+/**
+ * Platforms of many shapes: one or two processors or the hard complex, split or shared sides, memories of several sizes and
+ * ports, buses two bridges deep, blocks of every type with registers, names that mean something somewhere, a bus of 40
+ * address bits, blocks at the top of the address space. What the checks call an error is settled with the fixes that they
+ * offer; a platform where that is not possible is left out.
+ */
+final class RandomPlatform {
+    private static final Editor EDITOR = new Editor(Shipped.LIBRARY);
+    private static final List<String> NAMES =
+            List.of(
+                    "main",
+                    "text",
+                    "data",
+                    "stack",
+                    "flash",
+                    "flash_memory",
+                    "int8",
+                    "platform",
+                    "clock",
+                    "register",
+                    "org",
+                    "l",
+                    "size",
+                    "console",
+                    "console_irq",
+                    "soc",
+                    "cpus",
+                    "memory",
+                    "timer_mtime",
+                    "while",
+                    "new",
+                    "class",
+                    "std",
+                    "x0",
+                    "errno",
+                    "signal",
+                    "gpio_output",
+                    "uart",
+                    "sram",
+                    "chosen",
+                    "hart0",
+                    "riscv",
+                    "unix",
+                    "linux",
+                    "end",
+                    "etext",
+                    "bss",
+                    "rodata",
+                    "init",
+                    "start");
+
+    private final Random random;
+    private Platform platform;
+
+    private RandomPlatform(long seed) {
+        this.random = new Random(seed);
+    }
+
+    /** Empty when errors are left. */
+    static Optional<Platform> of(long seed) {
+        return new RandomPlatform(seed).make();
+    }
+
+    private Optional<Platform> make() {
+        boolean hard = random.nextInt(5) == 0;
+        platform =
+                Platform.empty(
+                        random.nextInt(6) == 0 ? "Stdio" : "Any board " + random.nextInt(9),
+                        Vlnv.parse(
+                                "polymetron:boards:%s:1.0".formatted(hard ? "sluice" : "terrace")));
+        if (hard) {
+            add("complex", "processor:hard-complex:1.0", Map.of());
+        } else {
+            processors();
+        }
+        add("serial_console", "serial:uart:1.0", Map.of());
+        if (!hard) {
+            add("interrupts", "interrupt:interrupt-controller:1.1", Map.of("SOURCES", "31"));
+            add(
+                    "timer",
+                    "timer:machine-timer:1.0",
+                    Map.of("DIVIDER", "" + (1 + random.nextInt(200))));
+        }
+        List<BlockType> types =
+                Shipped.LIBRARY.types().stream()
+                        .filter(type -> !type.registers().isEmpty() && type.needs() == null)
+                        .filter(type -> !type.identity().name().equals("interrupt-controller"))
+                        .filter(type -> !type.identity().name().equals("machine-timer"))
+                        .toList();
+        int count = 4 + random.nextInt(8);
+        for (int index = 0; index < count; index++) {
+            BlockType type = types.get(random.nextInt(types.size()));
+            add(name(type), type.identity(), parameters(type));
+        }
+        wire();
+        shape();
+        wire();
+        return settled();
+    }
+
+    private void processors() {
+        String type = random.nextBoolean() ? "processor:rv32-small:1.1" : "processor:rv32-fast:1.0";
+        Map<String, String> sides = new TreeMap<>(Map.of("COMPRESSED", "0"));
+        sides.put("MULTIPLIER", List.of("none", "iterative", "fast").get(random.nextInt(3)));
+        sides.put("LOCAL_INTERRUPTS", "" + random.nextInt(4));
+        add("cpu", type, sides);
+        Map<String, String> memory = new TreeMap<>();
+        memory.put("SIZE", "" + (65536 + 16 * 16 * random.nextInt(512)));
+        memory.put("PORTS", random.nextInt(3) == 0 ? "2" : "1");
+        add("code", "memory:block-memory:1.1", memory);
+        if (random.nextInt(3) == 0) {
+            add(name(null), "memory:block-memory:1.0", Map.of("SIZE", "8192"));
+        }
+        if (random.nextInt(4) == 0) {
+            add(name(null), "memory:read-only-memory:1.0", Map.of());
+        }
+        if (random.nextInt(3) == 0) {
+            String start = random.nextBoolean() ? "0x0000_0000" : "0x0000_8000";
+            add(
+                    "cpu2",
+                    "processor:rv32-small:1.1",
+                    Map.of("HART_ID", "7", "RESET_VECTOR", start, "MULTIPLIER", "fast"));
+        }
+    }
+
+    private String name(BlockType type) {
+        String wish =
+                type != null && random.nextInt(3) > 0
+                        ? type.defaultName()
+                        : NAMES.get(random.nextInt(NAMES.size()));
+        List<String> taken = new ArrayList<>();
+        platform.blocks().forEach(block -> taken.add(block.name()));
+        return Names.free(wish, taken);
+    }
+
+    /** A legal value for some parameters, tried out one by one. */
+    private Map<String, String> parameters(BlockType type) {
+        Map<String, String> chosen = new TreeMap<>();
+        for (var parameter : type.parameters()) {
+            if (random.nextInt(3) > 0) {
+                continue;
+            }
+            String value =
+                    switch (parameter.form()) {
+                        case BOOLEAN -> "" + random.nextInt(2);
+                        case CHOICE ->
+                                parameter
+                                        .choices()
+                                        .get(random.nextInt(parameter.choices().size()))
+                                        .value();
+                        case INTEGER -> "" + (1 << random.nextInt(7));
+                        default -> null;
+                    };
+            if (value == null) {
+                continue;
+            }
+            Map<String, String> tried = new TreeMap<>(chosen);
+            tried.put(parameter.name(), value);
+            if (new polymetron.elaborate.BlockShape(type, tried).faults().isEmpty()) {
+                chosen.put(parameter.name(), value);
+            }
+        }
+        return chosen;
+    }
+
+    private void add(String name, String type, Map<String, String> parameters) {
+        add(name, Vlnv.parse("polymetron:" + type), parameters);
+    }
+
+    private void add(String name, Vlnv type, Map<String, String> parameters) {
+        platform = EDITOR.apply(platform, new Edit.AddBlock(name, type, parameters));
+    }
+
+    /** What the plan proposes, with a choice made wherever it leaves one. */
+    private void wire() {
+        for (int round = 0; round < 40; round++) {
+            WiringPlan plan =
+                    WiringPlan.propose(platform, Shipped.LIBRARY, WiringPlan.Decisions.NONE);
+            apply(plan.asEdit("wire"));
+            Optional<Proposal> open =
+                    plan.proposals().stream().filter(line -> !line.choices().isEmpty()).findFirst();
+            if (open.isEmpty()) {
+                return;
+            }
+            var choices =
+                    open.get().choices().stream().filter(each -> !each.edits().isEmpty()).toList();
+            if (choices.isEmpty()
+                    || !apply(
+                            new Edit.Several(
+                                    "choose",
+                                    choices.get(random.nextInt(choices.size())).edits()))) {
+                return;
+            }
+        }
+    }
+
+    private boolean apply(Edit edit) {
+        try {
+            platform = EDITOR.apply(platform, edit);
+            return true;
+        } catch (RejectedEdit no) {
+            return false;
+        }
+    }
+
+    private void shape() {
+        String main = platform.buses().isEmpty() ? null : platform.buses().getFirst().name();
+        if (main == null) {
+            return;
+        }
+        Bus bus = platform.bus(main).orElseThrow();
+        if (random.nextInt(4) == 0) {
+            apply(new Edit.ChangeBus(bus.withAddressWidth(40)));
+            far(main);
+        }
+        if (random.nextInt(3) == 0) {
+            behindBridges(bus);
+        }
+        if (random.nextInt(4) == 0) {
+            fetchApart(bus);
+        }
+        if (random.nextInt(3) == 0) {
+            top(main);
+        }
+    }
+
+    private Optional<String> device() {
+        List<String> devices =
+                platform.blocks().stream()
+                        .filter(block -> block.attachments().containsKey("registers"))
+                        .map(polymetron.platform.Block::name)
+                        .filter(name -> !name.equals("interrupts"))
+                        .toList();
+        return devices.isEmpty()
+                ? Optional.empty()
+                : Optional.of(devices.get(random.nextInt(devices.size())));
+    }
+
+    private void far(String bus) {
+        device().ifPresent(
+                        name ->
+                                apply(
+                                        new Edit.Attach(
+                                                name,
+                                                "registers",
+                                                bus,
+                                                new Address(0x12_0000_0000L),
+                                                null)));
+    }
+
+    private void top(String bus) {
+        device().ifPresent(
+                        name ->
+                                apply(
+                                        new Edit.Attach(
+                                                name,
+                                                "registers",
+                                                bus,
+                                                new Address(0xFFFF_0000L),
+                                                null)));
+    }
+
+    private void behindBridges(Bus bus) {
+        String upper = bus.name();
+        for (int depth = 0; depth < 1 + random.nextInt(2); depth++) {
+            String lower = "slow" + depth;
+            apply(
+                    new Edit.AddBus(
+                            new Bus(
+                                    lower,
+                                    random.nextBoolean() ? "apb" : "axi4-lite",
+                                    32,
+                                    32,
+                                    bus.domain())));
+            String bridge = "bridge" + depth;
+            add(
+                    bridge,
+                    Shipped.BRIDGE,
+                    Map.of("WINDOW", depth == 0 ? "1048576" : "262144", "ORIGIN", "0x0010_0000"));
+            apply(new Edit.SetDomain(bridge, "clk", bus.domain()));
+            apply(new Edit.SetDomain(bridge, "rst", bus.domain()));
+            apply(new Edit.Attach(bridge, "behind", lower, null, null));
+            apply(
+                    new Edit.Attach(
+                            bridge,
+                            "window",
+                            upper,
+                            new Address(depth == 0 ? 0x5000_0000L : 0x0014_0000L),
+                            null));
+            for (int block = 0; block < 2; block++) {
+                long base = 0x0010_0000L + 0x1_0000L * block;
+                device().ifPresent(
+                                name ->
+                                        apply(
+                                                new Edit.Attach(
+                                                        name,
+                                                        "registers",
+                                                        lower,
+                                                        new Address(base),
+                                                        null)));
+            }
+            upper = lower;
+        }
+    }
+
+    /** Instructions on a bus of their own, through the second port of the memory where it has one. */
+    private void fetchApart(Bus bus) {
+        if (platform.block("code").isEmpty()) {
+            return;
+        }
+        apply(new Edit.AddBus(new Bus("local", "axi4-lite", 32, 32, bus.domain())));
+        apply(new Edit.Attach("cpu", "instruction", "local", null, null));
+        boolean two = "2".equals(platform.block("code").orElseThrow().parameters().get("PORTS"));
+        apply(new Edit.Attach("code", two ? "second" : "port", "local", new Address(0), null));
+    }
+
+    /** The platform after the first fix of the first error, again and again; empty when errors remain. */
+    private Optional<Platform> settled() {
+        for (int step = 0; step < 60; step++) {
+            ElaboratedPlatform elaborated = Shipped.elaborate(platform);
+            List<Finding> errors =
+                    Checks.run(elaborated).stream()
+                            .filter(finding -> finding.grade() == Grade.ERROR)
+                            .toList();
+            if (errors.isEmpty()) {
+                return Optional.of(platform);
+            }
+            Optional<Fix> fix =
+                    errors.stream().flatMap(finding -> finding.fixes().stream()).findFirst();
+            if (fix.isEmpty() || !apply(fix.get().edit())) {
+                return Optional.empty();
+            }
+        }
+        return Optional.empty();
+    }
+}
