@@ -2,12 +2,14 @@ package polymetron.cli;
 
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import polymetron.bench.machine.BenchException;
 import polymetron.edit.RejectedEdit;
-import polymetron.image.ElfException;
+import polymetron.image.ProgramFileException;
 import polymetron.json.DocumentException;
 
 /** Polymetron without a browser and without a database: the same core, the same bytes. */
@@ -64,17 +66,32 @@ public final class CommandLineApplication {
         return switch (failure) {
             case NoSuchFileException missing -> "there is no file " + missing.getFile();
             case DocumentException wrong -> wrong.getMessage();
-            case ElfException wrong -> wrong.getMessage();
+            case ProgramFileException wrong -> wrong.getMessage();
             case RejectedEdit wrong -> wrong.getMessage();
             case BenchException wrong -> wrong.getMessage();
             case java.io.IOException wrong -> "cannot read or write: " + wrong.getMessage();
             case BadInput wrong -> wrong.getMessage();
             default -> {
-                StringWriter trace = new StringWriter();
-                failure.printStackTrace(new PrintWriter(trace));
-                yield "this is a defect of Polymetron: " + trace;
+                Path report = report(failure);
+                yield "this is a defect of Polymetron%s"
+                        .formatted(
+                                report == null
+                                        ? ""
+                                        : "; please send %s with what you did".formatted(report));
             }
         };
+    }
+
+    /** Writes down what a person need not read; null when that is not possible either. */
+    private static Path report(Exception failure) {
+        try {
+            Path file = Files.createTempFile("polymetron-defect-", ".txt");
+            StringWriter trace = new StringWriter();
+            failure.printStackTrace(new PrintWriter(trace));
+            return Files.writeString(file, trace.toString());
+        } catch (java.io.IOException none) {
+            return null;
+        }
     }
 
     private static String oneLine(String message) {

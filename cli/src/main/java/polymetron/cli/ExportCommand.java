@@ -1,6 +1,7 @@
 package polymetron.cli;
 
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -36,6 +37,15 @@ final class ExportCommand implements Callable<Integer> {
             return CommandLineApplication.FINDINGS;
         }
         Handoff handoff = Handoff.of(platform);
+        List<String> others = OtherHandoffs.in(out, handoff.baseName());
+        if (!others.isEmpty()) {
+            spec.commandLine()
+                    .getErr()
+                    .printf(
+                            "warning: %s also has the hand-off of %s: drivers and start-up code are"
+                                    + " now those of %s%n",
+                            out, String.join(", ", others), handoff.baseName());
+        }
         for (HandoffFile each : handoff.files()) {
             Inputs.write(out, each.path(), each.bytes());
         }

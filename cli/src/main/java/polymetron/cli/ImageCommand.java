@@ -4,6 +4,7 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -27,8 +28,7 @@ final class ImageCommand implements Callable<Integer> {
     @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
     private Path file;
 
-    @Option(names = "--elf", paramLabel = "FILE", required = true, description = "the program")
-    private Path elf;
+    @Mixin private ProgramOptions program;
 
     @Option(
             names = "--out",
@@ -50,8 +50,7 @@ final class ImageCommand implements Callable<Integer> {
         if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
             return CommandLineApplication.FINDINGS;
         }
-        ProgramImage image = Inputs.image(platform, elf, fillByte());
-        Inputs.warn(image, spec.commandLine().getErr());
+        ProgramImage image = program.image(platform, fillByte(), spec.commandLine().getErr());
         PrintWriter console = spec.commandLine().getOut();
         for (SectionPlace place : image.sections()) {
             console.printf(

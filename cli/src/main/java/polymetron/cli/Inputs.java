@@ -1,7 +1,6 @@
 package polymetron.cli;
 
 import java.io.IOException;
-import java.io.PrintWriter;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.StandardCharsets;
@@ -11,9 +10,6 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
-import polymetron.image.ElfException;
-import polymetron.image.ElfReader;
-import polymetron.image.ProgramImage;
 import polymetron.json.SchemaFile;
 import polymetron.library.LibraryLoader;
 import polymetron.platform.PlatformDocument;
@@ -41,24 +37,7 @@ final class Inputs {
                 .elaborate(PlatformDocument.read(String.valueOf(file.getFileName()), text));
     }
 
-    static ProgramImage image(ElaboratedPlatform platform, Path elf, int fill) throws IOException {
-        requireFile(elf);
-        if (Files.size(elf) > ElfReader.LARGEST) {
-            throw new ElfException(
-                    "%s has %s bytes; at most %s are read"
-                            .formatted(elf, Files.size(elf), ElfReader.LARGEST));
-        }
-        return ProgramImage.of(platform, ElfReader.read(Files.readAllBytes(elf)), (byte) fill);
-    }
-
-    /** Says when a program is meant for other hardware; it is used all the same. */
-    static void warn(ProgramImage image, PrintWriter err) {
-        if (image.mismatch() != null) {
-            err.println("warning: " + image.mismatch());
-        }
-    }
-
-    private static void requireFile(Path file) {
+    static void requireFile(Path file) {
         if (!Files.isRegularFile(file)) {
             throw new BadInput(
                     Files.exists(file) ? file + " is not a file" : "there is no file " + file);

@@ -3,8 +3,13 @@ package polymetron.cli;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
 import java.util.concurrent.Callable;
+import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -22,14 +27,14 @@ import polymetron.image.ProgramImage;
 final class RunCommand implements Callable<Integer> {
     private static final double SLICE_SECONDS = 0.002;
     private static final double DEFAULT_SECONDS = 10;
+    private static final int LAST_SLICES = 10;
 
     @Spec private CommandSpec spec;
 
     @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
     private Path file;
 
-    @Option(names = "--elf", paramLabel = "FILE", required = true, description = "the program")
-    private Path elf;
+    @Mixin private ProgramOptions program;
 
     @Option(
             names = "--until",
@@ -43,11 +48,24 @@ final class RunCommand implements Callable<Integer> {
             description = "stop after so many seconds of the board's own time (default 10)")
     private Double seconds;
 
-    @Option(
-            names = "--type",
-            paramLabel = "TEXT",
-            description = "characters that arrive at the console; \\n is a line end")
-    private String typed;
+    /** What is typed, and when. */
+    static final class Typed {
+        @Option(
+                names = "--after",
+                paramLabel = "PROMPT",
+                description = "what the console has to have said before the next --type")
+        private String prompt;
+
+        @Option(
+                names = "--type",
+                paramLabel = "TEXT",
+                required = true,
+                description = "characters that arrive at the console; \\n is a line end")
+        private String text;
+    }
+
+    @ArgGroup(exclusive = false, multiplicity = "0..*")
+    private List<Typed> typed = new ArrayList<>();
 
     @Override
     public Integer call() throws Exception {
@@ -59,40 +77,97 @@ final class RunCommand implements Callable<Integer> {
         if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
             return CommandLineApplication.FINDINGS;
         }
-        Machine machine = new Machine(platform);
-        ProgramImage image = Inputs.image(platform, elf, 0);
-        Inputs.warn(image, spec.commandLine().getErr());
+        PrintWriter err = spec.commandLine().getErr();
+        ProgramImage image = program.image(platform, 0, err);
+        Machine machine = new Machine(image.view());
         machine.load(image);
         UartModel console =
                 machine.console()
-                        .orElseThrow(() -> new BadInput("the platform has no UART for a console"));
-        if (typed != null) {
-            console.arrive(typed.replace("\\n", "\n").getBytes(StandardCharsets.UTF_8));
-            machine.settle();
+                        .orElseThrow(
+                                () ->
+                                        new BadInput(
+                                                "%s reaches no UART for a console"
+                                                        .formatted(image.view().name())));
+        return new Run(machine, console, limit).call(spec.commandLine().getOut(), err);
+    }
+
+    /** One run: says what the console says, types what is to be typed, and ends when there is a reason. */
+    private final class Run {
+        private final Machine machine;
+        private final UartModel console;
+        private final double limit;
+        private final StringBuilder said = new StringBuilder();
+        private int next;
+        private int seen;
+
+        private Run(Machine machine, UartModel console, double limit) {
+            this.machine = machine;
+            this.console = console;
+            this.limit = limit;
         }
-        PrintWriter out = spec.commandLine().getOut();
-        StringBuilder said = new StringBuilder();
-        long slice = Math.max(1, (long) (machine.clockHz() * SLICE_SECONDS));
-        boolean found = until == null;
-        while (machine.seconds() < limit) {
-            machine.run(slice);
-            String text = new String(console.takeSent(), StandardCharsets.ISO_8859_1);
-            if (!text.isEmpty()) {
-                out.print(text);
-                out.flush();
-                said.append(text);
-                if (until != null && said.indexOf(until) >= 0) {
-                    found = true;
-                    break;
+
+        private int call(PrintWriter out, PrintWriter err) {
+            long slice = Math.max(1, (long) (machine.clockHz() * SLICE_SECONDS));
+            // A program that has come to its end may still be sending.
+            int last = 0;
+            while (machine.seconds() < limit && last < LAST_SLICES) {
+                type();
+                machine.run(slice);
+                last = machine.hart().isStuck() ? last + 1 : 0;
+                String text = new String(console.takeSent(), StandardCharsets.ISO_8859_1);
+                if (!text.isEmpty()) {
+                    out.print(text);
+                    out.flush();
+                    said.append(text);
+                    if (until != null && said.indexOf(until) >= 0) {
+                        return 0;
+                    }
                 }
             }
+            return end(err, last >= LAST_SLICES);
         }
-        if (!found) {
-            spec.commandLine()
-                    .getErr()
-                    .printf("polymetron: the console did not say '%s' within %s s%n", until, limit);
-            return CommandLineApplication.FINDINGS;
+
+        /** Types what is next, once its prompt was there after the one before. */
+        private void type() {
+            while (next < typed.size()) {
+                Typed each = typed.get(next);
+                if (each.prompt != null) {
+                    int at = said.indexOf(each.prompt, seen);
+                    if (at < 0) {
+                        return;
+                    }
+                    seen = at + each.prompt.length();
+                }
+                console.arrive(each.text.replace("\\n", "\n").getBytes(StandardCharsets.UTF_8));
+                machine.settle();
+                next++;
+            }
         }
-        return 0;
+
+        private int end(PrintWriter err, boolean stuck) {
+            if (stuck) {
+                err.println("polymetron: " + machine.lastTrap());
+                return CommandLineApplication.FINDINGS;
+            }
+            if (until != null) {
+                err.printf(
+                        Locale.ROOT,
+                        "polymetron: the console did not say '%s' within %s s%n",
+                        until,
+                        limit);
+                return CommandLineApplication.FINDINGS;
+            }
+            if (next < typed.size()) {
+                err.printf(
+                        Locale.ROOT,
+                        "polymetron: the console did not say '%s' within %s s, so '%s' was not"
+                                + " typed%n",
+                        typed.get(next).prompt,
+                        limit,
+                        typed.get(next).text);
+                return CommandLineApplication.FINDINGS;
+            }
+            return 0;
+        }
     }
 }

@@ -12,7 +12,7 @@ import polymetron.software.SoftwareView;
 final class BufferChecks {
     private BufferChecks() {}
 
-    static List<String> problems(SoftwareView view, ElfProgram program) {
+    static List<String> problems(SoftwareView view, ProgramFile program) {
         List<String> problems = new ArrayList<>();
         for (MemoryBuffer buffer : MemoryBuffer.of(view.platform())) {
             for (TargetRange memory : view.memories()) {
@@ -31,7 +31,7 @@ final class BufferChecks {
         return problems;
     }
 
-    private static boolean lies(ElfProgram.Segment segment, AddressRange buffer) {
+    private static boolean lies(ProgramFile.Segment segment, AddressRange buffer) {
         return AddressRange.of(segment.virtualAddress(), segment.memoryBytes()).overlaps(buffer)
                 || segment.contents().length > 0
                         && AddressRange.of(segment.loadAddress(), segment.contents().length)

@@ -43,42 +43,43 @@ public final class ElfReader {
     }
 
     /**
-     * @throws ElfException when the file is not such a program
+     * @throws ProgramFileException when the file is not such a program
      */
-    public static ElfProgram read(byte[] bytes) {
+    public static ProgramFile read(byte[] bytes) {
         if (bytes.length > LARGEST) {
-            throw new ElfException(
+            throw new ProgramFileException(
                     "the file has %s bytes; at most %s are read".formatted(bytes.length, LARGEST));
         }
         return new ElfReader(bytes).read();
     }
 
-    private ElfProgram read() {
+    private ProgramFile read() {
         checkIdentity();
         int type = shortAt(16);
         if (type != EXECUTABLE) {
-            throw new ElfException(
+            throw new ProgramFileException(
                     "the file is of ELF type %s (%s); link it to an executable, type 2"
                             .formatted(type, typeName(type)));
         }
         if (shortAt(18) != RISC_V) {
-            throw new ElfException(
+            throw new ProgramFileException(
                     "the program is for machine %s; the processor is RISC-V, machine 243"
                             .formatted(shortAt(18)));
         }
-        return new ElfProgram(
+        return new ProgramFile(
                 file.getInt(36), wordAt(24), segments(), sections(), symbols(), fingerprint());
     }
 
     private void checkIdentity() {
         if (file.limit() < 4 || file.getInt(0) != 0x464C457F) {
-            throw new ElfException("this is not an ELF file: it does not begin with 7F 45 4C 46");
+            throw new ProgramFileException(
+                    "this is not an ELF file: it does not begin with 7F 45 4C 46");
         }
         if (file.limit() < 16) {
             throw truncated("the identification", 16);
         }
         if (file.get(4) != 1) {
-            throw new ElfException(
+            throw new ProgramFileException(
                     "the program is %s; the processor runs 32-bit programs (ELFCLASS32)"
                             .formatted(
                                     file.get(4) == 2
@@ -86,7 +87,7 @@ public final class ElfReader {
                                             : "of unknown class " + file.get(4)));
         }
         if (file.get(5) != 1) {
-            throw new ElfException("the program is not little-endian; the processor is");
+            throw new ProgramFileException("the program is not little-endian; the processor is");
         }
         if (file.limit() < HEADER) {
             throw truncated("the header", HEADER);
@@ -102,11 +103,11 @@ public final class ElfReader {
         };
     }
 
-    private List<ElfProgram.Segment> segments() {
+    private List<ProgramFile.Segment> segments() {
         long table = wordAt(28);
         int count = shortAt(44);
         requireTable("program header", table, count, shortAt(42), PROGRAM_HEADER);
-        List<ElfProgram.Segment> segments = new ArrayList<>();
+        List<ProgramFile.Segment> segments = new ArrayList<>();
         for (int index = 0; index < count; index++) {
             int at = (int) table + index * shortAt(42);
             if (wordAt(at) == LOADABLE && wordAt(at + 20) != 0) {
@@ -114,18 +115,19 @@ public final class ElfReader {
             }
         }
         if (segments.isEmpty()) {
-            throw new ElfException("the program has no loadable segment: there is nothing to run");
+            throw new ProgramFileException(
+                    "the program has no loadable segment: there is nothing to run");
         }
         checkOverlaps(segments);
         return List.copyOf(segments);
     }
 
-    private ElfProgram.Segment segment(int at, int index) {
+    private ProgramFile.Segment segment(int at, int index) {
         long offset = wordAt(at + 4);
         long inFile = wordAt(at + 16);
         long inMemory = wordAt(at + 20);
         if (inFile > inMemory) {
-            throw new ElfException(
+            throw new ProgramFileException(
                     "segment %s has %s bytes in the file but only %s in memory"
                             .formatted(index, inFile, inMemory));
         }
@@ -136,18 +138,18 @@ public final class ElfReader {
         long load = wordAt(at + 12);
         for (long start : new long[] {virtual, load}) {
             if (start + inMemory > 1L << 32) {
-                throw new ElfException(
+                throw new ProgramFileException(
                         "segment %s of %s bytes from 0x%08X passes the end of the 32-bit address space"
                                 .formatted(index, inMemory, start));
             }
         }
         byte[] contents = Arrays.copyOfRange(file.array(), (int) offset, (int) (offset + inFile));
         long flags = wordAt(at + 24);
-        return new ElfProgram.Segment(
+        return new ProgramFile.Segment(
                 virtual, load, contents, inMemory, (flags & 2) != 0, (flags & 1) != 0);
     }
 
-    private static void checkOverlaps(List<ElfProgram.Segment> segments) {
+    private static void checkOverlaps(List<ProgramFile.Segment> segments) {
         checkOverlaps(
                 "loaded",
                 segments.stream()
@@ -172,14 +174,14 @@ public final class ElfReader {
     private static void checkOverlaps(String verb, List<AddressRange> sorted) {
         for (int at = 1; at < sorted.size(); at++) {
             if (sorted.get(at - 1).overlaps(sorted.get(at))) {
-                throw new ElfException(
+                throw new ProgramFileException(
                         "two segments are %s over each other at 0x%08X; check the linker script"
                                 .formatted(verb, sorted.get(at).base()));
             }
         }
     }
 
-    private List<ElfProgram.Section> sections() {
+    private List<ProgramFile.Section> sections() {
         long table = wordAt(32);
         int count = shortAt(48);
         if (table == 0 || count == 0) {
@@ -187,7 +189,7 @@ public final class ElfReader {
         }
         requireTable("section header", table, count, shortAt(46), SECTION_HEADER);
         int names = shortAt(50);
-        List<ElfProgram.Section> sections = new ArrayList<>();
+        List<ProgramFile.Section> sections = new ArrayList<>();
         for (int index = 0; index < count; index++) {
             int at = (int) table + index * shortAt(46);
             long flags = wordAt(at + 8);
@@ -195,7 +197,7 @@ public final class ElfReader {
             if ((flags & ALLOCATED) != 0 && size > 0) {
                 boolean contents = wordAt(at + 4) != WITHOUT_CONTENTS;
                 sections.add(
-                        new ElfProgram.Section(
+                        new ProgramFile.Section(
                                 name(table, names, count, wordAt(at)),
                                 wordAt(at + 12),
                                 size,
@@ -229,10 +231,10 @@ public final class ElfReader {
     }
 
     /** Functions, and labels of code, by address; of several at one address the first, functions before labels. */
-    private List<ElfProgram.Symbol> symbols() {
+    private List<ProgramFile.Symbol> symbols() {
         long table = wordAt(32);
         int count = shortAt(48);
-        TreeMap<Long, ElfProgram.Symbol> byAddress = new TreeMap<>();
+        TreeMap<Long, ProgramFile.Symbol> byAddress = new TreeMap<>();
         Set<Long> functions = new HashSet<>();
         for (int index = 0; table != 0 && index < count; index++) {
             int at = (int) table + index * shortAt(46);
@@ -254,7 +256,7 @@ public final class ElfReader {
             long table,
             int strings,
             int count,
-            TreeMap<Long, ElfProgram.Symbol> byAddress,
+            TreeMap<Long, ProgramFile.Symbol> byAddress,
             Set<Long> functions) {
         int type = file.get(entry + 12) & 15;
         int section = shortAt(entry + 14);
@@ -269,9 +271,9 @@ public final class ElfReader {
             return;
         }
         if (type == FUNCTION && functions.add(address)) {
-            byAddress.put(address, new ElfProgram.Symbol(name, address));
+            byAddress.put(address, new ProgramFile.Symbol(name, address));
         } else {
-            byAddress.putIfAbsent(address, new ElfProgram.Symbol(name, address));
+            byAddress.putIfAbsent(address, new ProgramFile.Symbol(name, address));
         }
     }
 
@@ -295,7 +297,7 @@ public final class ElfReader {
 
     private void requireTable(String what, long table, int count, int entrySize, int smallest) {
         if (count > 0 && entrySize < smallest) {
-            throw new ElfException(
+            throw new ProgramFileException(
                     "the %s table has entries of %s bytes; %s are needed"
                             .formatted(what, entrySize, smallest));
         }
@@ -304,8 +306,8 @@ public final class ElfReader {
         }
     }
 
-    private ElfException truncated(String what, long needed) {
-        return new ElfException(
+    private ProgramFileException truncated(String what, long needed) {
+        return new ProgramFileException(
                 "the file ends after %s bytes, but %s needs %s: it was cut off"
                         .formatted(file.limit(), what, needed));
     }

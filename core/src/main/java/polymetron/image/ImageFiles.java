@@ -22,12 +22,12 @@ public final class ImageFiles {
                 new ImageFile(
                         baseName + ".hex",
                         "Intel HEX",
-                        IntelHex.write(image.chunks(), image.program().entry())));
+                        IntelHex.write(image.chunks(), image.entry())));
         files.add(
                 new ImageFile(
                         baseName + ".srec",
                         "S-records",
-                        SRecord.write(baseName, image.chunks(), image.program().entry())));
+                        SRecord.write(baseName, image.chunks(), image.entry())));
         for (MemoryContents memory : image.memories()) {
             if (memory.isJoined()) {
                 addMemory(files, memory, baseName + "_" + memory.name(), image.fill());

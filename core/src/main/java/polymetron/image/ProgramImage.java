@@ -22,7 +22,8 @@ import polymetron.software.SoftwareView;
  * @param memories contents of each memory that the program touches; empty when there are problems
  */
 public record ProgramImage(
-        ElfProgram program,
+        SoftwareView view,
+        ProgramFile program,
         List<SectionPlace> sections,
         List<String> problems,
         String mismatch,
@@ -36,7 +37,7 @@ public record ProgramImage(
      *
      * @param fill value of the bytes between what is loaded
      */
-    public static ProgramImage of(ElaboratedPlatform platform, ElfProgram program, byte fill) {
+    public static ProgramImage of(ElaboratedPlatform platform, ProgramFile program, byte fill) {
         List<SoftwareView> programs = SoftwareView.all(platform);
         return of(
                 programs.stream()
@@ -57,7 +58,7 @@ public record ProgramImage(
      * @param view what the processors see that run it
      * @param fill value of the bytes between what is loaded
      */
-    public static ProgramImage of(SoftwareView view, ElfProgram program, byte fill) {
+    public static ProgramImage of(SoftwareView view, ProgramFile program, byte fill) {
         ElaboratedPlatform platform = view.platform();
         MemoryWindows windows = new MemoryWindows(view);
         List<SectionPlace> sections =
@@ -74,10 +75,10 @@ public record ProgramImage(
         checkEntry(view, program, problems);
         problems.addAll(BufferChecks.problems(view, program));
         String mismatch = mismatch(platform, program);
-        List<ElfProgram.Segment> loaded =
+        List<ProgramFile.Segment> loaded =
                 program.segments().stream()
                         .filter(segment -> segment.contents().length > 0)
-                        .sorted(Comparator.comparingLong(ElfProgram.Segment::loadAddress))
+                        .sorted(Comparator.comparingLong(ProgramFile.Segment::loadAddress))
                         .toList();
         List<Chunk> chunks =
                 loaded.stream()
@@ -91,7 +92,8 @@ public record ProgramImage(
         if (!problems.isEmpty()) {
             List<String> distinct = problems.stream().distinct().toList();
             return new ProgramImage(
-                    program, sections, distinct, mismatch, chunks, List.of(), List.of(), fill);
+                    view, program, sections, distinct, mismatch, chunks, List.of(), List.of(),
+                    fill);
         }
         Map<String, Long> zero = zeroBytes(windows, program);
         List<MemoryContents> contents =
@@ -106,10 +108,10 @@ public record ProgramImage(
                         .filter(memory -> memory.loadedBytes() + memory.zeroBytes() > 0)
                         .toList();
         return new ProgramImage(
-                program, sections, List.of(), mismatch, chunks, pieces, contents, fill);
+                view, program, sections, List.of(), mismatch, chunks, pieces, contents, fill);
     }
 
-    private static String mismatch(ElaboratedPlatform platform, ElfProgram program) {
+    private static String mismatch(ElaboratedPlatform platform, ProgramFile program) {
         String now = Fingerprint.of(platform);
         return program.fingerprint() == null || program.fingerprint().equals(now)
                 ? null
@@ -117,20 +119,27 @@ public record ProgramImage(
                         .formatted(program.fingerprint(), now);
     }
 
+    /** Address of the first instruction: that of the file, or where the processor starts when it does not say. */
+    public long entry() {
+        return program.entry() == ProgramFile.NO_ENTRY && !view.harts().isEmpty()
+                ? view.harts().getFirst().resetVector()
+                : program.entry();
+    }
+
     public boolean fits() {
         return problems.isEmpty();
     }
 
-    private static LoadedPiece piece(MemoryWindows windows, ElfProgram.Segment segment) {
+    private static LoadedPiece piece(MemoryWindows windows, ProgramFile.Segment segment) {
         TargetRange memory =
                 windows.loaded(segment.loadAddress(), segment.executable()).orElseThrow();
         return new LoadedPiece(
                 memory, segment.loadAddress() - memory.range().base(), segment.contents());
     }
 
-    private static Map<String, Long> zeroBytes(MemoryWindows windows, ElfProgram program) {
+    private static Map<String, Long> zeroBytes(MemoryWindows windows, ProgramFile program) {
         Map<String, Long> zero = new HashMap<>();
-        for (ElfProgram.Segment segment : program.segments()) {
+        for (ProgramFile.Segment segment : program.segments()) {
             windows.used(segment.virtualAddress(), segment.executable())
                     .ifPresent(
                             memory ->
@@ -140,7 +149,7 @@ public record ProgramImage(
                                             Long::sum));
         }
         // What is only cleared need not be in any segment.
-        for (ElfProgram.Section section : program.sections()) {
+        for (ProgramFile.Section section : program.sections()) {
             boolean loaded =
                     program.segments().stream()
                             .anyMatch(segment -> segment.holds(section.address()));
@@ -157,13 +166,13 @@ public record ProgramImage(
         return zero;
     }
 
-    private static void checkEntry(SoftwareView view, ElfProgram program, List<String> problems) {
+    private static void checkEntry(SoftwareView view, ProgramFile program, List<String> problems) {
         if (view.processor() == null) {
             problems.add("the platform has no processor that could run a program");
             return;
         }
         long reset = view.harts().getFirst().resetVector();
-        if (program.entry() != reset) {
+        if (program.entry() != ProgramFile.NO_ENTRY && program.entry() != reset) {
             problems.add(
                     "the program begins at %s, but %s starts at %s; link it with the platform's linker script"
                             .formatted(

@@ -11,13 +11,13 @@ import polymetron.elaborate.TargetRange;
  * @param problem what is wrong, in words; null when it fits
  */
 public record SectionPlace(
-        ElfProgram.Section section, String memory, long overflowBytes, String problem) {
+        ProgramFile.Section section, String memory, long overflowBytes, String problem) {
     public boolean fits() {
         return problem == null;
     }
 
     /** Looks for the memory that a section is used in. */
-    static SectionPlace of(MemoryWindows windows, ElfProgram.Section section) {
+    static SectionPlace of(MemoryWindows windows, ProgramFile.Section section) {
         TargetRange memory = windows.used(section.address(), section.executable()).orElse(null);
         if (memory == null) {
             return new SectionPlace(section, null, section.sizeBytes(), missing(windows, section));
@@ -43,7 +43,7 @@ public record SectionPlace(
     }
 
     /** Why a section is in no memory: there is none, or the processor uses it for the other purpose only. */
-    private static String missing(MemoryWindows windows, ElfProgram.Section section) {
+    private static String missing(MemoryWindows windows, ProgramFile.Section section) {
         String purpose =
                 section.executable()
                         ? "%s is in %s, which the processor cannot execute from"

@@ -17,16 +17,16 @@ final class SegmentChecks {
     private SegmentChecks() {}
 
     /** Why segments are not all in memory, where they are loaded and where they are used. */
-    static List<String> places(MemoryWindows windows, List<ElfProgram.Segment> segments) {
+    static List<String> places(MemoryWindows windows, List<ProgramFile.Segment> segments) {
         List<String> problems = new ArrayList<>();
-        for (ElfProgram.Segment segment : segments) {
+        for (ProgramFile.Segment segment : segments) {
             place(windows, segment, problems);
         }
         return problems;
     }
 
     private static void place(
-            MemoryWindows windows, ElfProgram.Segment segment, List<String> problems) {
+            MemoryWindows windows, ProgramFile.Segment segment, List<String> problems) {
         AddressRange load =
                 AddressRange.of(segment.loadAddress(), Math.max(segment.contents().length, 1));
         check(windows.loaded(load.base(), segment.executable()), load, "loaded", problems);

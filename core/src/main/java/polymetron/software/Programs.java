@@ -32,6 +32,11 @@ public record Programs(List<SoftwareView> all) {
         return all.stream().filter(view -> view.runsOn(processor)).findFirst();
     }
 
+    /** Names of the programs, each that of the processor that starts it. */
+    public List<String> names() {
+        return all.stream().map(SoftwareView::name).toList();
+    }
+
     /** The program whose name, or one of whose processors, is called so. */
     public Optional<SoftwareView> named(String processor) {
         return all.stream()

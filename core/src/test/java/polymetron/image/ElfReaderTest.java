@@ -47,7 +47,7 @@ final class ElfReaderTest {
         byte[] spoilt = file.clone();
         spoil.accept(ByteBuffer.wrap(spoilt).order(ByteOrder.LITTLE_ENDIAN));
         assertThatThrownBy(() -> ElfReader.read(spoilt))
-                .isInstanceOf(ElfException.class)
+                .isInstanceOf(ProgramFileException.class)
                 .hasMessageContaining(message);
     }
 
@@ -74,7 +74,7 @@ final class ElfReaderTest {
     @Test
     void refusesForeignProgramsOfTheMachine(@TempDir Path folder) throws IOException {
         assertThatThrownBy(() -> ElfReader.read(Files.readAllBytes(Path.of("/bin/sh"))))
-                .isInstanceOf(ElfException.class)
+                .isInstanceOf(ProgramFileException.class)
                 .hasMessageContaining("64-bit");
         Tool.write(folder, "e.c", "int main(void) { return 0; }");
         Tool.run(
@@ -87,7 +87,7 @@ final class ElfReaderTest {
                 "e.c",
                 "-o",
                 "compressed");
-        ElfProgram compressed = ElfReader.read(Files.readAllBytes(folder.resolve("compressed")));
+        ProgramFile compressed = ElfReader.read(Files.readAllBytes(folder.resolve("compressed")));
         assertThat(compressed.isCompressed()).isTrue();
         assertThat(
                         ProgramImage.of(Shipped.elaborate(Shipped.demo()), compressed, (byte) 0)
@@ -116,7 +116,7 @@ final class ElfReaderTest {
         byte[] good = Shipped.demoProgram();
         for (int length = 0; length < good.length; length += length < 200 ? 1 : 97) {
             byte[] cut = Arrays.copyOf(good, length);
-            assertThatThrownBy(() -> ElfReader.read(cut)).isInstanceOf(ElfException.class);
+            assertThatThrownBy(() -> ElfReader.read(cut)).isInstanceOf(ProgramFileException.class);
         }
     }
 
@@ -131,7 +131,7 @@ final class ElfReaderTest {
             }
             try {
                 ProgramImage.of(Shipped.elaborate(Shipped.demo()), ElfReader.read(file), (byte) 0);
-            } catch (ElfException clear) {
+            } catch (ProgramFileException clear) {
                 assertThat(clear.getMessage()).isNotBlank();
             }
         }
@@ -141,9 +141,9 @@ final class ElfReaderTest {
     void agreesWithReadelf(@TempDir Path folder) {
         Tool.write(folder, "demo.elf", Shipped.demoProgram());
         String table = Tool.run(folder, "riscv64-unknown-elf-readelf", "-SW", "demo.elf");
-        ElfProgram program = ElfReader.read(Shipped.demoProgram());
+        ProgramFile program = ElfReader.read(Shipped.demoProgram());
         assertThat(program.sections()).isNotEmpty();
-        for (ElfProgram.Section section : program.sections()) {
+        for (ProgramFile.Section section : program.sections()) {
             assertThat(table)
                     .containsPattern(
                             "\\] %s +\\w+ +%08x \\w+ %06x"
@@ -164,7 +164,7 @@ final class ElfReaderTest {
         StringBuilder digits = new StringBuilder();
         fingerprint.chars().forEach(digit -> digits.append("%02x ".formatted(digit)));
         assertThat(notes).contains("polymetron", "description data: " + digits);
-        ElfProgram program = ElfReader.read(Shipped.demoProgram());
+        ProgramFile program = ElfReader.read(Shipped.demoProgram());
         assertThat(program.fingerprint()).isEqualTo(fingerprint);
         assertThat(ProgramImage.of(demo, program, (byte) 0).mismatch()).isNull();
 

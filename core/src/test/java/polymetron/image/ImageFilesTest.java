@@ -206,7 +206,7 @@ final class ImageFilesTest {
         Editor editor = new Editor(Shipped.LIBRARY);
         Platform small =
                 editor.apply(Shipped.demo(), new Edit.SetParameter("code", "SIZE", "2048"));
-        ElfProgram program = ElfReader.read(Shipped.demoProgram());
+        ProgramFile program = ElfReader.read(Shipped.demoProgram());
         long text = program.sections().getFirst().sizeBytes();
         ProgramImage tooBig = ProgramImage.of(Shipped.elaborate(small), program, (byte) 0);
         assertThat(tooBig.fits()).isFalse();
@@ -236,15 +236,15 @@ final class ImageFilesTest {
     }
 
     /** A program of a few bytes at some addresses. */
-    private static ElfProgram bytesAt(int step, long... addresses) {
-        List<ElfProgram.Segment> segments = new java.util.ArrayList<>();
+    private static ProgramFile bytesAt(int step, long... addresses) {
+        List<ProgramFile.Segment> segments = new java.util.ArrayList<>();
         for (long address : addresses) {
             byte[] bytes = new byte[step];
             new Random(address).nextBytes(bytes);
             segments.add(
-                    new ElfProgram.Segment(address, address, bytes, bytes.length, true, false));
+                    new ProgramFile.Segment(address, address, bytes, bytes.length, true, false));
         }
-        return new ElfProgram(0, 0, segments, List.of());
+        return new ProgramFile(0, 0, segments, List.of());
     }
 
     private static Platform with(String name, String type, long base, Map<String, String> values) {

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import polymetron.address.Address;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.MachineTimerModel;
@@ -16,6 +17,7 @@ import polymetron.bench.hart.MemoryExhausted;
 import polymetron.bench.hart.PagedRam;
 import polymetron.bench.hart.Ram;
 import polymetron.bench.hart.Registers;
+import polymetron.bench.hart.Trap;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
@@ -154,6 +156,25 @@ public final class Machine {
 
     public Hart hart() {
         return hart;
+    }
+
+    /** The last trap in words: what, where, and with which value; null when there was none. */
+    public String lastTrap() {
+        if (hart.csrs().traps() == 0) {
+            return null;
+        }
+        int cause = hart.csrs().lastCause();
+        long pc = Integer.toUnsignedLong(hart.csrs().lastTrapAddress());
+        String place =
+                image == null ? "" : image.program().place(pc).map(" (%s)"::formatted).orElse("");
+        return "%s stays in a trap: %s (cause %s) at %s%s, value %s"
+                .formatted(
+                        view.harts().getFirst().label(),
+                        Trap.words(cause),
+                        cause & 0x7FFF_FFFF,
+                        Address.format(pc),
+                        place,
+                        Address.format(Integer.toUnsignedLong(hart.csrs().lastTrapValue())));
     }
 
     /** What the running program sees. */

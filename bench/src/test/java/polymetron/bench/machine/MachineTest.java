@@ -16,8 +16,8 @@ import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.handoff.Fingerprint;
-import polymetron.image.ElfProgram;
 import polymetron.image.ElfReader;
+import polymetron.image.ProgramFile;
 import polymetron.image.ProgramImage;
 import polymetron.library.Vlnv;
 import polymetron.platform.Bus;
@@ -43,11 +43,11 @@ final class MachineTest {
         for (int at = 0; at < bytes.length; at++) {
             bytes[at] = (byte) (words[at / 4] >>> 8 * (at % 4));
         }
-        ElfProgram program =
-                new ElfProgram(
+        ProgramFile program =
+                new ProgramFile(
                         0,
                         0,
-                        List.of(new ElfProgram.Segment(0, 0, bytes, bytes.length, true, true)),
+                        List.of(new ProgramFile.Segment(0, 0, bytes, bytes.length, true, true)),
                         List.of());
         Machine machine = new Machine(platform);
         machine.load(ProgramImage.of(platform, program, (byte) 0));
@@ -229,10 +229,10 @@ final class MachineTest {
         machine.load(
                 ProgramImage.of(
                         elaborated,
-                        new ElfProgram(
+                        new ProgramFile(
                                 0,
                                 0,
-                                List.of(new ElfProgram.Segment(0, 0, store, 4, false, true)),
+                                List.of(new ProgramFile.Segment(0, 0, store, 4, false, true)),
                                 List.of()),
                         (byte) 0));
         machine.step();
@@ -315,13 +315,13 @@ final class MachineTest {
                 .isInstanceOf(BenchException.class)
                 .hasMessageContaining("more than the 128 MiB of one memory");
 
-        List<ElfProgram.Segment> spread = new ArrayList<>();
+        List<ProgramFile.Segment> spread = new ArrayList<>();
         for (int page = 0; page < 17; page++) {
             long at = 0x4000_0000L + page * (8L << 20);
-            spread.add(new ElfProgram.Segment(at, at, new byte[4], 4, true, false));
+            spread.add(new ProgramFile.Segment(at, at, new byte[4], 4, true, false));
         }
         ProgramImage image =
-                ProgramImage.of(platform, new ElfProgram(0, 0, spread, List.of()), (byte) 0);
+                ProgramImage.of(platform, new ProgramFile(0, 0, spread, List.of()), (byte) 0);
         assertThat(image.problems()).isEmpty();
         Machine empty = new Machine(platform);
         assertThatThrownBy(() -> empty.load(image)).isInstanceOf(BenchException.class);

@@ -2,6 +2,7 @@ package polymetron.server.boot;
 
 import jakarta.annotation.Nullable;
 import java.util.List;
+import java.util.OptionalLong;
 import java.util.UUID;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -17,11 +18,11 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.address.Address;
 import polymetron.edit.RejectedEdit;
-import polymetron.image.ElfReader;
 import polymetron.image.ImageFile;
 import polymetron.image.ImageFiles;
 import polymetron.image.MemoryContents;
 import polymetron.image.ProgramImage;
+import polymetron.image.ProgramReader;
 import polymetron.image.SectionPlace;
 import polymetron.platform.Names;
 import polymetron.server.api.Downloads;
@@ -101,7 +102,7 @@ final class BootController {
     Uploaded upload(
             @PathVariable UUID id, @RequestParam String name, @RequestBody byte[] contents) {
         platforms.read(id);
-        ElfReader.read(contents);
+        ProgramReader.read(contents, OptionalLong.empty());
         String last = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
         String safe = last.replaceAll("\\p{Cntrl}", "").strip();
         if (safe.isEmpty() || safe.length() > LONGEST_NAME) {
@@ -191,7 +192,7 @@ final class BootController {
         }
         return ProgramImage.of(
                 elaborations.of(stored),
-                ElfReader.read(programs.contents(stored.id(), program)),
+                ProgramReader.read(programs.contents(stored.id(), program), OptionalLong.empty()),
                 (byte) fill);
     }
 

@@ -20,7 +20,7 @@ import org.springframework.web.context.request.async.AsyncRequestTimeoutExceptio
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import polymetron.bench.machine.BenchException;
 import polymetron.edit.RejectedEdit;
-import polymetron.image.ElfException;
+import polymetron.image.ProgramFileException;
 import polymetron.json.DocumentException;
 import polymetron.server.guard.BodyTooLarge;
 import polymetron.server.guard.Problems;
@@ -69,7 +69,7 @@ public final class ProblemAdvice {
     }
 
     @ExceptionHandler
-    ProblemDetail elf(ElfException wrong) {
+    ProblemDetail elf(ProgramFileException wrong) {
         return field(
                 HttpStatus.UNPROCESSABLE_CONTENT, "Program refused", wrong.getMessage(), "file");
     }

@@ -4,22 +4,26 @@ import java.util.List;
 import java.util.Optional;
 
 /**
- * What matters of an ELF file (System V gABI, chapters 4 and 5; RISC-V psABI).
+ * What matters of a program file: of an ELF file (System V gABI, chapters 4 and 5; RISC-V psABI), or what other formats
+ * have of that.
  *
- * @param entry address of the first instruction
+ * @param entry address of the first instruction; {@link #NO_ENTRY} when the file does not say
  * @param segments the loadable ones, in the order of the file
  * @param sections those that take up memory, in the order of the file
  * @param symbols named places by ascending address; empty when the file has none
  * @param fingerprint of the platform that it was linked for, from its note; null when it does not say
  */
-public record ElfProgram(
+public record ProgramFile(
         int flags,
         long entry,
         List<Segment> segments,
         List<Section> sections,
         List<Symbol> symbols,
         String fingerprint) {
-    public ElfProgram(int flags, long entry, List<Segment> segments, List<Section> sections) {
+    /** For a file that does not say where it begins. */
+    public static final long NO_ENTRY = -1;
+
+    public ProgramFile(int flags, long entry, List<Segment> segments, List<Section> sections) {
         this(flags, entry, segments, sections, List.of(), null);
     }
 
