@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import ProcessorChoice from '../boot/ProcessorChoice.vue'
 import { usePrograms } from '../boot/programs'
 import { usePlatform } from '../frame/platform'
 import { sentence } from '../frame/sentence'
@@ -16,11 +17,14 @@ const { programs, program, chosen } = usePrograms(context.id)
 const { bench, state, busy, load, act, type, move } = useBench(context.id, revision, (text, fresh) =>
     screen.value?.say(text, fresh),
 )
+/** The processor that was chosen; the bench finds the one that a program is for until there is a choice. */
+const processor = ref<string>()
+const processors = computed(() => bench.value?.processors ?? [])
 const running = computed(() => state.value?.mode === 'running')
 
 async function begin(): Promise<void> {
     if (program.value) {
-        await load(program.value.id)
+        await load(program.value.id, processor.value)
         await act('run')
     }
 }
@@ -44,6 +48,12 @@ const time = computed(() => {
                     <option v-for="each in programs" :key="each.id" :value="each.id">{{ each.name }}</option>
                 </select>
             </label>
+            <ProcessorChoice
+                v-if="program"
+                :processors="processors"
+                :processor="processor ?? bench?.processor ?? processors[0]"
+                @choose="processor = $event"
+            />
             <button
                 :class="bench?.loaded ? 'button' : 'button-main'"
                 :disabled="!program || busy"
@@ -67,6 +77,9 @@ const time = computed(() => {
                 <span>{{
                     running ? (state.waiting ? 'running, waits for an interrupt' : 'running') : 'paused'
                 }}</span>
+                <span v-if="processors.length > 1">
+                    <span class="font-mono text-ink">{{ bench.processor }}</span> runs, others stand still
+                </span>
                 <span
                     >board time <span class="font-mono text-ink">{{ time }}</span></span
                 >
@@ -91,9 +104,7 @@ const time = computed(() => {
         </p>
         <div v-if="programs && !program" class="m-auto max-w-md text-center">
             <p class="text-lg font-semibold">There is no program yet</p>
-            <p class="mt-1 text-soft">
-                The bench runs an ELF file on the simulated board. Add one under Boot.
-            </p>
+            <p class="mt-1 text-soft">The bench runs a program on the simulated board. Add one under Boot.</p>
             <RouterLink :to="`/p/${context.id}/boot`" class="button-main mt-4">Go to Boot</RouterLink>
         </div>
         <div

@@ -35,7 +35,7 @@ const { data: values } = useQuery({
     placeholderData: (before) => before,
 })
 
-const { sheet } = useBlockSheet(context, () => block.value)
+const { sheet } = useBlockSheet(context, () => block.value?.split('.')[0])
 const about = computed(() => sheet.value?.registers ?? [])
 const accessOf = (name: string): string => about.value.find((each) => each.name === name)?.access ?? 'rw'
 const explains = (name: string): string => about.value.find((each) => each.name === name)?.explains ?? ''

@@ -66,13 +66,14 @@ export function useBench(
         retry = window.setTimeout(() => void look().catch(again), 1500)
     }
 
-    async function load(program: string): Promise<void> {
+    /** Loads a program for a processor; without one, for that which starts where the program begins. */
+    async function load(program: string, processor?: string): Promise<void> {
         busy.value = true
         source?.close()
         source = undefined
         await attempt(async () => {
             bench.value = await answer(
-                client.POST('/api/platforms/{id}/bench', { ...path, body: { program } }),
+                client.POST('/api/platforms/{id}/bench', { ...path, body: { program, processor } }),
             )
             state.value = bench.value.state ?? undefined
             follow()

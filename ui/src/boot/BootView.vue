@@ -5,6 +5,7 @@ import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import MemoryBars from './MemoryBars.vue'
+import ProcessorChoice from './ProcessorChoice.vue'
 import { usePrograms } from './programs'
 import { sentence } from '../frame/sentence'
 
@@ -12,17 +13,18 @@ const context = usePlatform()
 const { programs, program, chosen, sending, add } = usePrograms(context.id)
 const fill = ref(0)
 const over = ref(false)
+const processor = ref<string>()
 const picker = ref<HTMLInputElement>()
 const programId = computed(() => program.value?.id)
 const revision = computed(() => context.platform.value?.revision)
 const { data: image, error } = useQuery({
-    queryKey: ['image', context.id, programId, fill, revision],
+    queryKey: ['image', context.id, programId, fill, processor, revision],
     queryFn: () =>
         answer(
             client.GET('/api/platforms/{id}/programs/{program}/image', {
                 params: {
                     path: { id: context.id, program: programId.value ?? '' },
-                    query: { fill: fill.value },
+                    query: { fill: fill.value, processor: processor.value },
                 },
             }),
         ),
@@ -46,7 +48,7 @@ function setFill(text: string): void {
 }
 
 const url = (name: string): string =>
-    `/api/platforms/${context.id}/programs/${programId.value}/file?name=${encodeURIComponent(name)}&fill=${fill.value}`
+    `/api/platforms/${context.id}/programs/${programId.value}/file?name=${encodeURIComponent(name)}&fill=${fill.value}${processor.value ? `&processor=${processor.value}` : ''}`
 </script>
 
 <template>
@@ -71,6 +73,12 @@ const url = (name: string): string =>
                     </option>
                 </select>
             </label>
+            <ProcessorChoice
+                v-if="program && image"
+                :processors="image.processors"
+                :processor="processor ?? image.processor"
+                @choose="processor = $event"
+            />
             <label v-if="program" class="flex items-center gap-2">
                 <span class="text-soft">Fill byte</span>
                 <input
@@ -86,21 +94,21 @@ const url = (name: string): string =>
                 type="file"
                 class="sr-only"
                 tabindex="-1"
-                aria-label="ELF file"
+                aria-label="Program file"
                 @change="take(($event.target as HTMLInputElement).files)"
             />
             <button class="button-main" :disabled="sending" @click="picker?.click()">
-                {{ sending ? 'Sending…' : 'Choose an ELF file' }}
+                {{ sending ? 'Sending…' : 'Choose a program' }}
             </button>
         </div>
         <div
             v-if="programs && !program"
             class="mt-8 rounded border-2 border-dashed border-line p-16 text-center"
         >
-            <p class="text-lg font-semibold">Drop an ELF file here</p>
+            <p class="text-lg font-semibold">Drop a program here</p>
             <p class="mt-1 text-soft">
-                A 32-bit RISC-V program, linked with the linker script of the hand-off. You see at once
-                whether it fits.
+                An ELF file, Intel HEX or S-record of a 32-bit RISC-V program, linked with the linker script
+                of the hand-off. You see at once whether it fits.
             </p>
         </div>
         <p v-if="error" class="mt-6 text-error">{{ error.message }}</p>
@@ -127,7 +135,7 @@ const url = (name: string): string =>
                 <section>
                     <h2 class="heading">Sections</h2>
                     <p v-if="image.sections.length === 0" class="mt-1 text-soft">
-                        The file has no section table; its segments are laid out all the same.
+                        The file has no sections; its bytes are laid out all the same.
                     </p>
                     <table v-else class="mt-1 w-full">
                         <thead class="sr-only">

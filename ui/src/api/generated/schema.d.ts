@@ -1087,6 +1087,8 @@ export interface components {
             loaded: boolean;
             mismatch?: string | null;
             passive: string[];
+            processor?: string | null;
+            processors: string[];
             program?: string | null;
             programName?: string | null;
             /** Format: int64 */
@@ -1507,6 +1509,8 @@ export interface components {
             mismatch?: string | null;
             outputs: components["schemas"]["OutputView"][];
             problems: string[];
+            processor: string;
+            processors: string[];
             /** Format: int64 */
             revision: number;
             sections: components["schemas"]["SectionView"][];
@@ -1615,6 +1619,7 @@ export interface components {
             why: string;
         };
         LoadRequest: {
+            processor?: string | null;
             /** Format: uuid */
             program: string;
         };
@@ -3780,6 +3785,7 @@ export interface operations {
         parameters: {
             query: {
                 name: string;
+                processor?: string;
                 fill?: number;
             };
             header?: never;
@@ -3805,6 +3811,7 @@ export interface operations {
     image: {
         parameters: {
             query?: {
+                processor?: string;
                 fill?: number;
             };
             header?: never;

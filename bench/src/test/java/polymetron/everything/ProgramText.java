@@ -66,7 +66,9 @@ final class ProgramText {
                         text.append(
                                 "__attribute__((section(\".memory.%s\"))) static volatile uint32_t in_%s = 0x600DF00Du;\n"
                                         .formatted(memory.name(), memory.name())));
-        text.append("int main(void)\n{\n").append(body).append("    for (;;) {\n    }\n}\n");
+        text.append("int main(void)\n{\n")
+                .append(body)
+                .append("    for (;;) {\n        __asm__ volatile(\"wfi\");\n    }\n}\n");
         return text.toString();
     }
 
@@ -487,6 +489,7 @@ final class ProgramText {
                     show("at", pc);
                     show("value", value);
                     for (;;) {
+                        __asm__ volatile("");
                     }
                 }
                 trapped = cause;

@@ -95,11 +95,12 @@ final class RandomPlatform {
                         Vlnv.parse(
                                 "polymetron:boards:%s:1.0".formatted(hard ? "sluice" : "terrace")));
         if (hard) {
-            add("complex", "processor:hard-complex:1.0", Map.of());
+            add("complex", "processor:hard-complex:1.0", Map.of("BAUD", "1562500"));
         } else {
             processors();
         }
-        add("serial_console", "serial:uart:1.0", Map.of());
+        // A fast line, so that a run takes seconds.
+        add("serial_console", "serial:uart:1.0", Map.of("BAUD", "1562500"));
         if (!hard) {
             add("interrupts", "interrupt:interrupt-controller:1.1", Map.of("SOURCES", "31"));
             add(

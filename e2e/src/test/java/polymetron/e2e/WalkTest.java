@@ -245,9 +245,9 @@ final class WalkTest extends BrowserTest {
 
     private void boot() {
         goTo("Boot");
-        assertThat(page.getByText("Drop an ELF file here")).isVisible();
+        assertThat(page.getByText("Drop a program here")).isVisible();
         look();
-        field("ELF file")
+        field("Program file")
                 .setInputFiles(
                         new FilePayload(
                                 "note.elf",
@@ -256,7 +256,7 @@ final class WalkTest extends BrowserTest {
                                         .getBytes(java.nio.charset.StandardCharsets.US_ASCII)));
         assertThat(page.getByText("does not begin with 7F 45 4C 46")).isVisible();
         browser.forgetComplaints();
-        field("ELF file")
+        field("Program file")
                 .setInputFiles(
                         new FilePayload(
                                 "ridge-station.elf",

@@ -29,6 +29,7 @@ public final class Csrs {
     private long traps;
     private int lines = LINES;
     private boolean counters = true;
+    private boolean inTrap;
     private LongSupplier time;
 
     Csrs(int hartId, boolean multiplies) {
@@ -50,6 +51,7 @@ public final class Csrs {
         cycleOffset = 0;
         retiredOffset = 0;
         traps = 0;
+        inTrap = false;
     }
 
     /** Gives the hart lines of its own from number 16 on, at most 16. */
@@ -108,6 +110,7 @@ public final class Csrs {
     }
 
     int enterTrap(int pc, int cause, int value) {
+        inTrap = true;
         mepc = pc;
         mcause = cause;
         mtval = value;
@@ -117,7 +120,13 @@ public final class Csrs {
         return (mtvec & 1) != 0 && cause < 0 ? base + 4 * (cause & 0x7FFF_FFFF) : base;
     }
 
+    /** Whether a trap was taken and not returned from. */
+    boolean isInTrap() {
+        return inTrap;
+    }
+
     int leaveTrap() {
+        inTrap = false;
         mstatus = mstatus & ~MIE | ((mstatus & MPIE) != 0 ? MIE : 0) | MPIE;
         return mepc;
     }

@@ -136,11 +136,11 @@ public final class Hart {
     }
 
     /**
-     * Whether nothing more can happen: a jump to itself with interrupts off, or a trap vector where nothing can be fetched,
-     * after a trap.
+     * Whether nothing more can happen: in a trap, a jump to itself with interrupts off, or a trap vector where nothing can be
+     * fetched.
      */
     public boolean isStuck() {
-        if (csrs.traps() == 0) {
+        if (!csrs.isInTrap()) {
             return false;
         }
         if (csrs.lastCause() == Trap.FETCH_FAULT && csrs.lastTrapAddress() == csrs.trapBase()) {

@@ -26,6 +26,7 @@ public final class LiveBench implements AutoCloseable {
     private static final long SLICE_NANOS = 5_000_000;
     private static final double SPEED_WEIGHT = 0.1;
     private static final int MOST_ROWS = 32;
+    private static final int LAST_PART = 100;
 
     private final ReentrantLock lock = new ReentrantLock(true);
     private final Machine machine;
@@ -122,6 +123,12 @@ public final class LiveBench implements AutoCloseable {
                 debtNanos -= slice;
                 long cycles = (long) (machine.clockHz() * (slice / 1e9));
                 locked(() -> machine.run(Math.max(1, cycles)));
+                if (machine.hart().isStuck()) {
+                    // What it was sending still goes out, and then nothing more can come.
+                    locked(() -> machine.run(machine.clockHz() / LAST_PART));
+                    stopped = machine.lastTrap();
+                    running = false;
+                }
                 speed += SPEED_WEIGHT * ((double) slice / Math.max(wall, slice) - speed);
             } catch (BenchException impossible) {
                 stopped = impossible.getMessage();
@@ -372,6 +379,11 @@ public final class LiveBench implements AutoCloseable {
                                 new BenchException(
                                         "%s does not reach registers of %s"
                                                 .formatted(machine.view().name(), label)));
+    }
+
+    /** Name of the processor that runs. */
+    public String processor() {
+        return machine.view().name();
     }
 
     /** What the processor reaches of which the bench keeps the registers but does nothing else. */

@@ -25,14 +25,15 @@ import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.handoff.Fingerprint;
-import polymetron.image.ElfReader;
 import polymetron.image.ProgramImage;
+import polymetron.server.boot.ChosenPrograms;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.Program;
 import polymetron.server.store.ProgramStore;
 import polymetron.server.store.StoredPlatform;
+import polymetron.software.Programs;
 
 /** The simulated board of a platform. */
 @RestController
@@ -56,7 +57,10 @@ final class BenchController {
         this.elaborations = elaborations;
     }
 
-    record LoadRequest(UUID program) {}
+    /**
+     * @param processor the processor that runs it; null for the one that starts where the program begins
+     */
+    record LoadRequest(UUID program, @Nullable String processor) {}
 
     record TypeRequest(String text) {}
 
@@ -71,6 +75,8 @@ final class BenchController {
             @Nullable Long revision,
             boolean stale,
             @Nullable String mismatch,
+            @Nullable String processor,
+            List<String> processors,
             List<String> blocks,
             List<String> passive,
             @Nullable StateView state) {}
@@ -115,12 +121,24 @@ final class BenchController {
                                         !loaded.fingerprint()
                                                 .equals(Fingerprint.of(elaborations.of(stored))),
                                         loaded.mismatch(),
+                                        loaded.bench().processor(),
+                                        Programs.of(elaborations.of(stored)).names(),
                                         loaded.bench().blocksWithRegisters(),
                                         loaded.bench().passiveBlocks(),
                                         state(loaded.bench().state())))
                 .orElse(
                         new BenchView(
-                                false, null, null, null, false, null, List.of(), List.of(), null));
+                                false,
+                                null,
+                                null,
+                                null,
+                                false,
+                                null,
+                                null,
+                                Programs.of(elaborations.of(stored)).names(),
+                                List.of(),
+                                List.of(),
+                                null));
     }
 
     /** Puts a program on a bench made from the newest revision, paused. */
@@ -128,12 +146,13 @@ final class BenchController {
     BenchView load(@PathVariable UUID id, @RequestBody LoadRequest request) {
         StoredPlatform stored = platforms.read(id);
         ElaboratedPlatform platform = elaborations.of(stored);
-        Machine machine = new Machine(platform);
         ProgramImage image =
-                ProgramImage.of(
+                ChosenPrograms.image(
                         platform,
-                        ElfReader.read(programs.contents(id, request.program())),
+                        request.processor(),
+                        programs.contents(id, request.program()),
                         (byte) 0);
+        Machine machine = new Machine(image.view());
         machine.load(image);
         String name =
                 programs.list(id).stream()

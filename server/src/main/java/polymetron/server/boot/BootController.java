@@ -32,6 +32,7 @@ import polymetron.server.store.PlatformStore;
 import polymetron.server.store.Program;
 import polymetron.server.store.ProgramStore;
 import polymetron.server.store.StoredPlatform;
+import polymetron.software.Programs;
 
 /** Programs, and the images that are made from them. */
 @RestController
@@ -53,6 +54,8 @@ final class BootController {
     record ImageView(
             long revision,
             String entry,
+            String processor,
+            List<String> processors,
             List<SectionView> sections,
             List<String> problems,
             @Nullable String mismatch,
@@ -121,12 +124,15 @@ final class BootController {
     ImageView image(
             @PathVariable UUID id,
             @PathVariable UUID program,
+            @RequestParam(required = false) String processor,
             @RequestParam(defaultValue = "0") int fill) {
         StoredPlatform stored = platforms.read(id);
-        ProgramImage image = image(stored, program, fill);
+        ProgramImage image = image(stored, program, processor, fill);
         return new ImageView(
                 stored.revision(),
-                Address.format(image.program().entry()),
+                Address.format(image.entry()),
+                image.view().name(),
+                Programs.of(image.view().platform()).names(),
                 image.sections().stream().map(BootController::section).toList(),
                 image.problems(),
                 image.mismatch(),
@@ -172,10 +178,11 @@ final class BootController {
             @PathVariable UUID id,
             @PathVariable UUID program,
             @RequestParam String name,
+            @RequestParam(required = false) String processor,
             @RequestParam(defaultValue = "0") int fill) {
         StoredPlatform stored = platforms.read(id);
         ImageFile file =
-                ImageFiles.of(image(stored, program, fill), baseName(stored)).stream()
+                ImageFiles.of(image(stored, program, processor, fill), baseName(stored)).stream()
                         .filter(each -> each.name().equals(name))
                         .findFirst()
                         .orElseThrow(
@@ -186,13 +193,14 @@ final class BootController {
                 .body(file.bytes());
     }
 
-    private ProgramImage image(StoredPlatform stored, UUID program, int fill) {
+    private ProgramImage image(StoredPlatform stored, UUID program, String processor, int fill) {
         if (fill < 0 || fill > 255) {
             throw new RejectedEdit("fill", "the fill is a byte, 0 to 255, not %s".formatted(fill));
         }
-        return ProgramImage.of(
+        return ChosenPrograms.image(
                 elaborations.of(stored),
-                ProgramReader.read(programs.contents(stored.id(), program), OptionalLong.empty()),
+                processor,
+                programs.contents(stored.id(), program),
                 (byte) fill);
     }
 
