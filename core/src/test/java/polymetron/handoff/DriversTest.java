@@ -63,4 +63,84 @@ final class DriversTest {
                 .isEqualTo(
                         "00000c=7 000084=5 002000=8 002104=2 200000=1 200004=3 201004=9 203000=6");
     }
+
+    /**
+     * After a byte that nobody acknowledges the controller generates a stop (UM10204, 3.1.6), unless the step had one or
+     * another controller has won the bus. The registers are words of memory here: the last command stays in its own.
+     */
+    @Test
+    void aTransferThatIsRefusedEndsWithAStop(@TempDir Path folder) {
+        Tool.write(
+                folder,
+                "i2c_controller.h",
+                Shipped.LIBRARY
+                        .driverFiles(Vlnv.parse("polymetron:serial:i2c-controller:1.0"))
+                        .get("i2c_controller.h"));
+        Tool.write(
+                folder,
+                "try.c",
+                """
+                #include <stdio.h>
+                #include "i2c_controller.h"
+                static uint32_t words[8];
+                static void show(const char *what, bool answered)
+                {
+                    printf("%s %d %x\\n", what, answered, (unsigned)words[2]);
+                }
+                int main(void)
+                {
+                    uintptr_t base = (uintptr_t)words;
+                    uint8_t bytes[2] = {1, 2};
+                    show("write", i2c_write(base, 0x48u, bytes, 2u));
+                    words[1] = 2u;
+                    show("refused", i2c_write(base, 0x48u, bytes, 2u));
+                    show("refused read", i2c_read(base, 0x48u, bytes, 2u));
+                    show("refused with stop", i2c_write(base, 0x48u, bytes, 0u));
+                    words[1] = 4u;
+                    show("lost", i2c_write(base, 0x48u, bytes, 2u));
+                    return 0;
+                }
+                """);
+        Tool.run(folder, "gcc", "-std=c11", "-Wall", "-Wextra", "-Werror", "-o", "try", "try.c");
+        assertThat(Tool.run(folder, "./try"))
+                .isEqualTo(
+                        """
+                        write 1 12
+                        refused 0 10
+                        refused read 0 10
+                        refused with stop 0 13
+                        lost 0 3
+                        """);
+    }
+
+    /** What a 32-bit register cannot hold of an address is refused, not cut off. */
+    @Test
+    void buffersBeyondTheAddressBitsAreRefused(@TempDir Path folder) {
+        for (String type : new String[] {"dma", "ring-writer"}) {
+            Shipped.LIBRARY
+                    .driverFiles(Vlnv.parse("polymetron:data-movement:" + type + ":1.0"))
+                    .forEach((name, text) -> Tool.write(folder, name, text));
+        }
+        Tool.write(
+                folder,
+                "try.c",
+                """
+                #include <stdio.h>
+                #include "dma.h"
+                #include "ring_writer.h"
+                static uint32_t words[32];
+                int main(void)
+                {
+                    uintptr_t base = (uintptr_t)words;
+                    uintptr_t far = (uintptr_t)0x100000000u;
+                    printf("%d%d%d", dma_send(base, far, 4u, false), dma_receive(base, far - 2u, 4u, false),
+                           ring_writer_start(base, far, 64u, 0u));
+                    printf("%d%d%d", dma_send(base, far - 4u, 4u, false), dma_receive(base, 0u, 4u, false),
+                           ring_writer_start(base, far - 64u, 64u, 0u));
+                    return 0;
+                }
+                """);
+        Tool.run(folder, "gcc", "-std=c11", "-Wall", "-Wextra", "-Werror", "-o", "try", "try.c");
+        assertThat(Tool.run(folder, "./try")).isEqualTo("000111");
+    }
 }

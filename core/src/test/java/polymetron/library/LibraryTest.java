@@ -7,18 +7,25 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.DynamicTest;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestFactory;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 import polymetron.Shipped;
 import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.Field;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
 import polymetron.expression.Expression;
+import polymetron.json.Documents;
 import polymetron.outside.Tool;
+import tools.jackson.databind.JsonNode;
 
 final class LibraryTest {
     @TestFactory
@@ -250,6 +257,65 @@ final class LibraryTest {
                                                                             java.util.Locale
                                                                                     .ROOT)));
         }
+    }
+
+    /**
+     * A parameter that changes what software may do is handed over: one that registers, their fields or interrupts depend
+     * on, or that says what a block is to the rest. Where it is the size of a range, the header has it as that.
+     */
+    @ParameterizedTest
+    @MethodSource("types")
+    void whatSoftwareNeedsOfParametersIsHandedOver(BlockType type) {
+        TreeSet<String> needed = new TreeSet<>();
+        JsonNode definition = Documents.tree("type", Documents.write(type));
+        for (String part : List.of("registers", "interrupts", "provides")) {
+            collect(definition.path(part), type, needed);
+        }
+        TreeSet<String> handed = new TreeSet<>();
+        for (ParameterType parameter : type.parameters()) {
+            boolean isSize =
+                    type.busInterfaces().stream()
+                            .filter(form -> form.size() != null)
+                            .anyMatch(form -> form.size().toString().equals(parameter.name()));
+            // The header gives the clocks and rates themselves.
+            boolean isFrequency = "Hz".equals(parameter.unit());
+            if (parameter.macro() != null || isSize || isFrequency) {
+                handed.add(parameter.name());
+            }
+        }
+        assertThat(handed).containsAll(needed);
+        assertThat(type.parameters().stream().map(ParameterType::macro).filter(Objects::nonNull))
+                .doesNotHaveDuplicates();
+    }
+
+    static Stream<BlockType> types() {
+        return Shipped.LIBRARY.types().stream();
+    }
+
+    /** Parameters that any text of a part of a definition names. */
+    private static void collect(JsonNode part, BlockType type, Set<String> found) {
+        if (part.isString()) {
+            for (ParameterType parameter : type.parameters()) {
+                boolean isNamed =
+                        part.asString()
+                                .replaceAll("\"[^\"]*\"", "")
+                                .matches("(?s).*\\b" + parameter.name() + "\\b.*");
+                if (isNamed) {
+                    found.add(parameter.name());
+                }
+            }
+        }
+        part.properties()
+                .forEach(
+                        entry -> {
+                            boolean isText =
+                                    List.of("explains", "condition", "readEffect", "name")
+                                            .contains(entry.getKey());
+                            if (!isText) {
+                                collect(entry.getValue(), type, found);
+                            }
+                        });
+        part.values().forEach(each -> collect(each, type, found));
     }
 
     private static BlockShape shape(String type, Map<String, String> chosen) {

@@ -69,13 +69,22 @@ public final class Machine {
      * @throws BenchException when the platform has nothing that could run
      */
     public Machine(SoftwareView view) {
+        this(view, 0);
+    }
+
+    /**
+     * The same on another hart of the program.
+     *
+     * @param index which of the program's harts, from 0
+     */
+    Machine(SoftwareView view, int index) {
         this.platform = view.platform();
         this.view = view;
         if (view.harts().isEmpty()) {
             throw new BenchException(
                     "the platform has no processor with a data side on a bus; add one");
         }
-        polymetron.software.Hart runs = view.harts().getFirst();
+        polymetron.software.Hart runs = view.harts().get(index);
         this.clockHz = Math.max(1, runs.hertz());
         for (ElaboratedBlock block : platform.blocks()) {
             for (SizedInterface form : block.shape().busInterfaces()) {
@@ -89,13 +98,13 @@ public final class Machine {
                 }
             }
         }
-        BusMap data = map(runs.role().data());
+        BusMap data = map(runs.block(), runs.role().data());
         // A processor with one side for both fetches where it loads and stores.
         boolean apart = !runs.role().fetch().equals(runs.role().data());
         InstructionSet executes = view.instructionSet();
         this.hart =
                 new Hart(
-                        apart ? map(runs.role().fetch()) : data,
+                        apart ? map(runs.block(), runs.role().fetch()) : data,
                         data,
                         executes.multiplies(),
                         (int) runs.resetVector(),
@@ -121,9 +130,9 @@ public final class Machine {
         reset();
     }
 
-    private BusMap map(String side) {
+    private BusMap map(ElaboratedBlock block, String side) {
         List<BusMap.Entry> entries = new ArrayList<>();
-        platform.space(new InterfaceRef(view.processor().name(), side))
+        platform.space(new InterfaceRef(block.name(), side))
                 .ifPresent(space -> space.ranges().forEach(target -> add(entries, target)));
         return new BusMap(entries);
     }

@@ -196,7 +196,7 @@ final class AnyMemoryLayoutTest {
                 folder,
                 ("riscv64-unknown-elf-gcc -march=rv32im -misa-spec=2.2 -mabi=ilp32 -mcmodel=medany"
                                 + " -Os -std=c11 -Wall -Wextra -Werror -ffreestanding -nostdlib"
-                                + " -nostartfiles -Wl,--build-id=none -Wl,--no-warn-rwx-segments"
+                                + " -nostartfiles -Wl,--build-id=none -Wl,--fatal-warnings"
                                 + " -T test_platform.ld start.S hello.c -lgcc -o hello.elf")
                         .split(" "));
         ProgramImage image =
