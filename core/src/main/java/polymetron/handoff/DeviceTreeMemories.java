@@ -29,7 +29,7 @@ final class DeviceTreeMemories {
         this.out = out;
         // What is only executed is no place for an operating system to put anything.
         for (TargetRange memory : view.dataMemories()) {
-            if (memory.form().isWritable() && memory.block().shape().memories().isEmpty()) {
+            if (memory.form().isWritable() && !memory.isFilledByBitstream()) {
                 main.add(memory);
             }
         }

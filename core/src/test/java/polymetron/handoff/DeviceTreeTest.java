@@ -2,9 +2,11 @@ package polymetron.handoff;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
@@ -17,6 +19,8 @@ import polymetron.elaborate.TargetRange;
 import polymetron.library.Vlnv;
 import polymetron.outside.Tool;
 import polymetron.platform.Bus;
+import polymetron.platform.Platform;
+import polymetron.platform.PlatformDocument;
 import polymetron.software.SoftwareView;
 
 /** The devicetree source against {@code dtc} with every check it has, and read back with {@code fdtget}. */
@@ -209,5 +213,107 @@ final class DeviceTreeTest {
         assertThat(source)
                 .contains("interrupts-extended = <0xffffffff>, <&cpu_interrupts 11>;")
                 .contains("interrupts-extended = <&interrupts 9>;");
+    }
+
+    /** Generic node names, cells for children, caches, memories and buffers: Devicetree Specification 0.4, 2.2.2 and 3. */
+    @Test
+    void devicesAreNamedAndDescribedAsTheSpecificationRecommends() {
+        Platform station =
+                PlatformDocument.read(
+                        "highland",
+                        new String(
+                                Shipped.file("demo/highland-station.json"),
+                                StandardCharsets.UTF_8));
+        ElaboratedPlatform platform =
+                Shipped.elaborate(
+                        new Editor(Shipped.LIBRARY)
+                                .apply(station, new Edit.Several("recorder", RECORDER)));
+        compile(platform);
+        String text = file(platform, ".dts");
+        assertThat(text)
+                .contains(": i2c@")
+                .contains(": spi@")
+                .contains(": serial@")
+                .contains(": adc@");
+        for (String line : text.lines().filter(each -> each.matches(".*: (i2c|spi)@.*")).toList()) {
+            String node = "/soc/" + line.strip().replaceAll("^\\w+: | \\{$", "");
+            assertThat(get("u", node, "#address-cells")).isEqualTo("1");
+            assertThat(get("u", node, "#size-cells")).isEqualTo("0");
+        }
+        // 8 KiB of lines of 32 bytes: 256 of them, each in one place only.
+        assertThat(get("u", "/cpus/cpu@0", "d-cache-size")).isEqualTo("8192");
+        assertThat(get("u", "/cpus/cpu@0", "d-cache-block-size")).isEqualTo("32");
+        assertThat(get("u", "/cpus/cpu@0", "d-cache-sets")).isEqualTo("256");
+        // The recorder writes behind the back of that cache, into memory outside the device.
+        assertThat(text).contains("dma-noncoherent;").contains("memory-region = <&");
+        assertThat(text).containsPattern("device_type = \"memory\";\\s+reg = <0x4000000 ");
+        assertThat(text).containsPattern("sram@0 \\{\\s+compatible = \"mmio-sram\";");
+        assertThat(text).contains("rom@2000000 {");
+    }
+
+    /** Writes round and round into memory outside the device, from reset on. */
+    private static final List<Edit> RECORDER =
+            List.of(
+                    new Edit.AddBlock(
+                            "recorder",
+                            Vlnv.parse("polymetron:data-movement:ring-writer:1.0"),
+                            Map.of("RUN", "1", "BASE", "0x0500_0000", "SIZE", "65536")),
+                    new Edit.SetDomain("recorder", "clk", "main"),
+                    new Edit.SetDomain("recorder", "rst", "main"),
+                    new Edit.Attach("recorder", "writes", "system", null, null),
+                    new Edit.AddBlock(
+                            "port", Vlnv.parse("polymetron:serial:spi-controller:1.0"), Map.of()),
+                    new Edit.SetDomain("port", "clk", "main"),
+                    new Edit.Attach("port", "registers", "system", new Address(0x1019_0000), null),
+                    new Edit.Attach(
+                            "recorder", "registers", "system", new Address(0x1018_0000), null));
+
+    /** Two timers of different rate are told for each hart; one rate for all is told once. */
+    @Test
+    void eachHartHasItsOwnTimebaseWhereTheyDiffer() {
+        Platform two =
+                new Editor(Shipped.LIBRARY)
+                        .apply(
+                                Shipped.demo(),
+                                new Edit.Several(
+                                        null,
+                                        List.of(
+                                                new Edit.AddBlock(
+                                                        "cpu2",
+                                                        Shipped.PROCESSOR,
+                                                        Map.of("HART_ID", "1")),
+                                                new Edit.SetDomain("cpu2", "clk", "main"),
+                                                new Edit.SetDomain("cpu2", "rst", "main"),
+                                                new Edit.Attach(
+                                                        "cpu2",
+                                                        "instruction",
+                                                        "system",
+                                                        null,
+                                                        null),
+                                                new Edit.Attach(
+                                                        "cpu2", "data", "system", null, null),
+                                                new Edit.AddBlock(
+                                                        "timer2",
+                                                        Shipped.TIMER,
+                                                        Map.of("DIVIDER", "25")),
+                                                new Edit.SetDomain("timer2", "clk", "main"),
+                                                new Edit.SetDomain("timer2", "rst", "main"),
+                                                new Edit.Attach(
+                                                        "timer2",
+                                                        "registers",
+                                                        "system",
+                                                        new Address(0x1008_0000),
+                                                        null),
+                                                new Edit.ConnectInterrupt(
+                                                        "timer2", "timer", "cpu2", "timer", 0),
+                                                new Edit.ConnectInterrupt(
+                                                        "timer2",
+                                                        "software",
+                                                        "cpu2",
+                                                        "software",
+                                                        0))));
+        compile(Shipped.elaborate(two));
+        assertThat(get("u", "/cpus/cpu@0", "timebase-frequency")).isEqualTo("1000000");
+        assertThat(get("u", "/cpus/cpu@1", "timebase-frequency")).isEqualTo("2000000");
     }
 }

@@ -302,4 +302,58 @@ final class HandoffTest {
         assertThat(Fingerprint.of(Shipped.elaborate(planned)))
                 .isNotEqualTo(Fingerprint.of(Shipped.elaborate(Shipped.demo())));
     }
+
+    /** Documents made elsewhere may have any title: the header compiles, and the checks say what is wrong with it. */
+    @Test
+    void aTitleOfSeveralLinesMakesAHeaderThatCompiles(@TempDir Path folder) {
+        Platform strange =
+                Shipped.demo()
+                        .withName("Ridge\n#error Station\r\u2028\u202Eback\u0007 */ \\ \"??/");
+        ElaboratedPlatform elaborated = Shipped.elaborate(strange);
+        assertThat(polymetron.finding.Checks.run(elaborated))
+                .anyMatch(finding -> finding.rule().equals("platform-name"));
+        Handoff made = Handoff.of(elaborated);
+        for (HandoffFile file : made.files()) {
+            Tool.write(folder, file.path(), file.bytes());
+            assertThat(file.text().codePoints().filter(each -> each == 0x202E || each == 0x2028))
+                    .as(file.path())
+                    .isEmpty();
+        }
+        Tool.write(
+                folder,
+                "t.c",
+                "#include \"%s.h\"\nint main(void) { return 0; }".formatted(made.baseName()));
+        Tool.run(folder, command("gcc", "-trigraphs", "t.c", "-o", "t"));
+        for (String name : new String[] {"two\nlines", "to\u202Ethe left", "zero\u200Bwidth"}) {
+            org.assertj.core.api.Assertions.assertThatThrownBy(
+                            () -> editor.apply(Shipped.demo(), new Edit.RenamePlatform(name)))
+                    .hasMessageContaining("no line breaks and no characters that are not shown");
+        }
+    }
+
+    /** A 32-bit hart names nothing from 4 GiB on: no macro, no row of its map, no region. */
+    @Test
+    void whatAHartCannotAddressIsInNothingOfIts() {
+        Platform far =
+                editor.apply(
+                        Shipped.demo(),
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.ChangeBus(
+                                                new polymetron.platform.Bus(
+                                                        "system", "axi4-lite", 32, 40, "main")),
+                                        new Edit.Attach(
+                                                "lamps",
+                                                "registers",
+                                                "system",
+                                                new Address(0x12_0000_0000L),
+                                                null))));
+        for (HandoffFile file : Handoff.of(Shipped.elaborate(far)).files()) {
+            if (!file.path().endsWith("_pins.csv") && !file.path().endsWith("_timing.tcl")) {
+                assertThat(file.text()).as(file.path()).doesNotContainIgnoringCase("lamps_base");
+                assertThat(file.text()).as(file.path()).doesNotContain("0x1200000000");
+            }
+        }
+    }
 }
