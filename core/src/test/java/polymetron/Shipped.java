@@ -3,6 +3,9 @@ package polymetron;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
 import polymetron.library.Board;
@@ -64,5 +67,20 @@ public final class Shipped {
 
     public static ElaboratedPlatform elaborate(Platform platform) {
         return new Elaborator(LIBRARY).elaborate(platform);
+    }
+
+    /** A second processor, hart 1, on the bus of the demo's first. */
+    public static Edit secondProcessor(String resetVector) {
+        return new Edit.Several(
+                "second processor",
+                List.of(
+                        new Edit.AddBlock(
+                                "cpu2",
+                                PROCESSOR,
+                                Map.of("HART_ID", "1", "RESET_VECTOR", resetVector)),
+                        new Edit.SetDomain("cpu2", "clk", "main"),
+                        new Edit.SetDomain("cpu2", "rst", "main"),
+                        new Edit.Attach("cpu2", "instruction", "system", null, null),
+                        new Edit.Attach("cpu2", "data", "system", null, null)));
     }
 }

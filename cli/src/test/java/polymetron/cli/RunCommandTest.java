@@ -7,12 +7,10 @@ import java.io.StringWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
-import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.outside.Tool;
 import polymetron.platform.PlatformDocument;
@@ -188,31 +186,7 @@ final class RunCommandTest {
                                 "two.json",
                                 PlatformDocument.write(
                                         editor.apply(
-                                                Shipped.demo(),
-                                                new Edit.Several(
-                                                        "second",
-                                                        List.of(
-                                                                new Edit.AddBlock(
-                                                                        "cpu2",
-                                                                        Shipped.PROCESSOR,
-                                                                        Map.of(
-                                                                                "HART_ID",
-                                                                                "1",
-                                                                                "RESET_VECTOR",
-                                                                                "0x2000")),
-                                                                new Edit.SetDomain(
-                                                                        "cpu2", "clk", "main"),
-                                                                new Edit.SetDomain(
-                                                                        "cpu2", "rst", "main"),
-                                                                new Edit.Attach(
-                                                                        "cpu2",
-                                                                        "instruction",
-                                                                        "system",
-                                                                        null,
-                                                                        null),
-                                                                new Edit.Attach(
-                                                                        "cpu2", "data", "system",
-                                                                        null, null))))))
+                                                Shipped.demo(), Shipped.secondProcessor("0x2000"))))
                         .toString();
         String second =
                 program(

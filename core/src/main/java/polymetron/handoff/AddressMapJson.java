@@ -8,6 +8,7 @@ import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
 import polymetron.json.Documents;
+import polymetron.platform.Titles;
 import polymetron.software.SoftwareView;
 
 /** The address map of every initiator, with registers, interrupts and clocks, for scripts. */
@@ -72,7 +73,7 @@ final class AddressMapJson implements Exporter {
         }
         Map map =
                 new Map(
-                        view.platform().platform().name(),
+                        Titles.shown(view.platform().platform().name()),
                         names.fingerprint(),
                         clocks,
                         spaces,

@@ -37,21 +37,6 @@ final class SoftwareChecksTest {
         return new Edit.Several(null, edits);
     }
 
-    /** A second processor on the bus of the first. */
-    static Edit processor(String start) {
-        return new Edit.Several(
-                null,
-                List.of(
-                        new Edit.AddBlock(
-                                "cpu2",
-                                Shipped.PROCESSOR,
-                                Map.of("HART_ID", "1", "RESET_VECTOR", start)),
-                        new Edit.SetDomain("cpu2", "clk", "main"),
-                        new Edit.SetDomain("cpu2", "rst", "main"),
-                        new Edit.Attach("cpu2", "instruction", "system", null, null),
-                        new Edit.Attach("cpu2", "data", "system", null, null)));
-    }
-
     /** A block that writes a buffer by itself. */
     static Edit recorder(String base, String size) {
         return new Edit.Several(
@@ -120,18 +105,18 @@ final class SoftwareChecksTest {
                         "program-room",
                         "cpu.RESET_VECTOR",
                         "the program of cpu has 64 bytes of code",
-                        processor("0x40")),
+                        Shipped.secondProcessor("0x40")),
                 breaking(
                         "memory-divided",
                         "code",
                         "code is divided: cpu has 0x0000_0000–0x0000_1FFF, cpu2 has"
                                 + " 0x0000_2000–0x0000_3FFF",
-                        processor("0x2000")),
+                        Shipped.secondProcessor("0x2000")),
                 breaking(
                         "hart-never-released",
                         "cpu2",
                         "no software interrupt that cpu reaches releases cpu2",
-                        processor("0x0")),
+                        Shipped.secondProcessor("0x0")),
                 breaking(
                         "consoles-several",
                         "console",
@@ -148,7 +133,7 @@ final class SoftwareChecksTest {
                         "timers-differ",
                         "timer2",
                         "timer counts 1000000 ticks a second and timer2 500000",
-                        processor("0x0"),
+                        Shipped.secondProcessor("0x0"),
                         add("timer2", "timer:machine-timer", Map.of("DIVIDER", "100"), 0x1008_0000),
                         new Edit.ConnectInterrupt("timer2", "timer", "cpu2", "timer", 0)));
     }

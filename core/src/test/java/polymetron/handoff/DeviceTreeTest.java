@@ -278,20 +278,7 @@ final class DeviceTreeTest {
                                 new Edit.Several(
                                         null,
                                         List.of(
-                                                new Edit.AddBlock(
-                                                        "cpu2",
-                                                        Shipped.PROCESSOR,
-                                                        Map.of("HART_ID", "1")),
-                                                new Edit.SetDomain("cpu2", "clk", "main"),
-                                                new Edit.SetDomain("cpu2", "rst", "main"),
-                                                new Edit.Attach(
-                                                        "cpu2",
-                                                        "instruction",
-                                                        "system",
-                                                        null,
-                                                        null),
-                                                new Edit.Attach(
-                                                        "cpu2", "data", "system", null, null),
+                                                Shipped.secondProcessor("0x0000_0000"),
                                                 new Edit.AddBlock(
                                                         "timer2",
                                                         Shipped.TIMER,
