@@ -175,7 +175,11 @@ final class RandomPlatform {
                                         .choices()
                                         .get(random.nextInt(parameter.choices().size()))
                                         .value();
-                        case INTEGER -> "" + (1 << random.nextInt(7));
+                        // Whatever becomes the console has to say a few thousand characters.
+                        case INTEGER ->
+                                parameter.name().equals("BAUD")
+                                        ? "" + (1_562_500 >> random.nextInt(7))
+                                        : "" + (1 << random.nextInt(7));
                         default -> null;
                     };
             if (value == null) {

@@ -34,8 +34,9 @@ public final class ProgramReader {
         }
         if (at.isEmpty()) {
             throw new ProgramFileException(
-                    "this is no ELF file, Intel HEX or S-record; of plain bytes the address of the"
-                            + " first one has to be given");
+                    "the file begins neither as an ELF file (7F 45 4C 46) nor as Intel HEX (:) or"
+                            + " an S-record (S), and plain bytes do not say at which address they"
+                            + " begin");
         }
         if (bytes.length == 0) {
             throw new ProgramFileException("the file is empty");

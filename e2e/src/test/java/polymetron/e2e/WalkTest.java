@@ -254,7 +254,8 @@ final class WalkTest extends BrowserTest {
                                 "application/octet-stream",
                                 "not a program"
                                         .getBytes(java.nio.charset.StandardCharsets.US_ASCII)));
-        assertThat(page.getByText("does not begin with 7F 45 4C 46")).isVisible();
+        assertThat(page.getByText("the file begins neither as an ELF file (7F 45 4C 46)"))
+                .isVisible();
         browser.forgetComplaints();
         field("Program file")
                 .setInputFiles(
