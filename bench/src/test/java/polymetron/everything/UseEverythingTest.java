@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.LongStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
@@ -41,13 +42,18 @@ final class UseEverythingTest {
 
     private static final long FIRST = Long.getLong("polymetron.everything.first", 1);
 
+    /** Seeds that found something once: two processors with one program, and a timer for the first alone. */
+    private static final List<Long> KEPT = List.of(155L);
+
     @TempDir private Path folder;
 
     @Test
     void programsFindWhatTheDocumentSays() throws IOException {
         int programs = 0;
         List<Throwable> failures = new ArrayList<>();
-        for (long seed = FIRST; seed < FIRST + SEEDS; seed++) {
+        List<Long> seeds = new ArrayList<>(KEPT);
+        LongStream.range(FIRST, FIRST + SEEDS).forEach(seeds::add);
+        for (long seed : seeds) {
             Optional<Platform> platform = RandomPlatform.of(seed);
             if (platform.isPresent()) {
                 try {

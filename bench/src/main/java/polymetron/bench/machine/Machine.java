@@ -101,7 +101,8 @@ public final class Machine {
         BusMap data = map(runs.block(), runs.role().data());
         // A processor with one side for both fetches where it loads and stores.
         boolean apart = !runs.role().fetch().equals(runs.role().data());
-        InstructionSet executes = view.instructionSet();
+        // What the hart itself executes, which may be more than what all harts of the program do.
+        InstructionSet executes = InstructionSet.of(platform, runs);
         this.hart =
                 new Hart(
                         apart ? map(runs.block(), runs.role().fetch()) : data,
