@@ -180,9 +180,21 @@ final class DocumentFacts {
 
     /** The value of a register after reset, which may follow from the clock: then it is worked out with that in a run of its own. */
     long reset(Target target, JsonNode register) {
-        String text = register.path("reset").asString("0");
+        long value = 0;
+        for (JsonNode field : register.path("fields")) {
+            long bits = number(target.block(), field.path("width"), 1);
+            long ones = bits >= 64 ? -1L : (1L << bits) - 1;
+            value |=
+                    (resetOf(target, field) & ones)
+                            << number(target.block(), field.path("lowBit"), 0);
+        }
+        return value;
+    }
+
+    private long resetOf(Target target, JsonNode field) {
+        String text = field.path("reset").asString("0");
         if (!text.contains("CLOCK")) {
-            return number(target.block(), register.path("reset"), 0);
+            return number(target.block(), field.path("reset"), 0);
         }
         return clocked.computeIfAbsent(
                 target.name() + text,

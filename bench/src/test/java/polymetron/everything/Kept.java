@@ -7,9 +7,21 @@ import tools.jackson.databind.JsonNode;
 final class Kept {
     private Kept() {}
 
-    /** What is read of a value: nothing of a register that is only written. */
-    static long reads(JsonNode register, long value) {
-        return register.path("access").asString().equals("write-only") ? 0 : value & 0xFFFF_FFFFL;
+    /** What is read of a value: the fields that software reads and that keep one. */
+    static long reads(DocumentFacts facts, Target target, JsonNode register, long value) {
+        long read = 0;
+        for (JsonNode field : register.path("fields")) {
+            boolean keeps =
+                    !field.path("software").asString().equals("write-only")
+                            && !field.path("onWrite").asString("").matches("pulse");
+            read |= keeps ? value & mask(facts, target, field) : 0;
+        }
+        return read;
+    }
+
+    private static long mask(DocumentFacts facts, Target target, JsonNode field) {
+        long bits = facts.number(target.block(), field.path("width"), 1);
+        return ((1L << bits) - 1) << facts.number(target.block(), field.path("lowBit"), 0);
     }
 
     /** What is read after all ones were written. */
@@ -21,16 +33,18 @@ final class Kept {
     static long after(DocumentFacts facts, Target target, JsonNode register, long written) {
         long value = facts.reset(target, register) & 0xFFFF_FFFFL;
         for (JsonNode field : register.path("fields")) {
-            long bits = facts.number(target.block(), field.path("width"), 1);
-            long mask = ((1L << bits) - 1) << facts.number(target.block(), field.path("lowBit"), 0);
-            String access = field.path("access").asString(register.path("access").asString());
+            long mask = mask(facts, target, field);
+            if (field.path("software").asString().equals("read-only")) {
+                continue;
+            }
             value =
-                    switch (access) {
-                        case "read-write", "write-only" -> value & ~mask | written & mask;
-                        case "write-one-to-clear" -> value & ~(written & mask);
+                    switch (field.path("onWrite").asString("store")) {
+                        case "store" -> value & ~mask | written & mask;
+                        case "clear-ones" -> value & ~(written & mask);
+                        case "set-ones" -> value | written & mask;
                         default -> value;
                     };
         }
-        return reads(register, value);
+        return reads(facts, target, register, value);
     }
 }

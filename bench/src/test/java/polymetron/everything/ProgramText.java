@@ -165,7 +165,7 @@ final class ProgramText {
                         "%s_BASE + %s_%s_OFFSET%s"
                                 .formatted(target.macro(), target.macro(), name, at);
                 code("check(\"%s\", %s);", name, address);
-                long reset = Kept.reads(register, facts.reset(target, register));
+                long reset = Kept.reads(facts, target, register, facts.reset(target, register));
                 long after = Kept.after(facts, target, register);
                 expected.append("%s %08x %08x\n".formatted(name, reset, after));
             }

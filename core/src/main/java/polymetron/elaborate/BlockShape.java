@@ -324,8 +324,7 @@ public final class BlockShape {
                                 number(register.offset(), 0),
                                 register.width() == null ? 32 : register.width(),
                                 (int) count,
-                                sizeFields(register),
-                                parameters));
+                                sizeFields(register)));
             }
         }
         return List.copyOf(sized);
@@ -337,11 +336,10 @@ public final class BlockShape {
             if (present(field.when())) {
                 sized.add(
                         new Field(
-                                field.name(),
+                                field,
                                 (int) number(field.lowBit(), 0),
                                 Math.clamp(number(field.width(), 1), 1, Long.SIZE),
-                                field.access() == null ? register.access() : field.access(),
-                                field.explains()));
+                                parameters));
             }
         }
         return List.copyOf(sized);

@@ -1,14 +1,31 @@
 package polymetron.elaborate;
 
+import java.util.Map;
+import polymetron.expression.Expression;
+import polymetron.expression.Value;
 import polymetron.library.Access;
+import polymetron.library.FieldType;
 
 /**
  * Some bits of a register, with place and width worked out.
  *
  * @param lowBit number of the lowest bit
  * @param bits number of bits
+ * @param parameters values of the block's parameters
  */
-public record Field(String name, int lowBit, int bits, Access access, String explains) {
+public record Field(FieldType type, int lowBit, int bits, Map<String, Value> parameters) {
+    public String name() {
+        return type.name();
+    }
+
+    public Access access() {
+        return type.access();
+    }
+
+    public String explains() {
+        return type.explains();
+    }
+
     /** The bits as a register table writes them: {@code 7:4}, or {@code 3} for a single one. */
     public String bitRange() {
         return bits == 1 ? Integer.toString(lowBit) : (lowBit + bits - 1) + ":" + lowBit;
@@ -16,6 +33,29 @@ public record Field(String name, int lowBit, int bits, Access access, String exp
 
     /** The field's bits within the register. */
     public long mask() {
-        return (bits >= 64 ? -1L : (1L << bits) - 1) << lowBit;
+        return ones() << lowBit;
+    }
+
+    /** The largest value of the field. */
+    public long ones() {
+        return bits >= 64 ? -1L : (1L << bits) - 1;
+    }
+
+    /**
+     * Value after reset.
+     *
+     * @param clockHz clock of the block in hertz; 0 when it has none
+     */
+    public long reset(long clockHz) {
+        Expression reset = type.reset();
+        if (reset == null) {
+            return 0;
+        }
+        Value clock = new Value.Real(clockHz);
+        long value =
+                reset.evaluate(name -> name.equals(Register.CLOCK) ? clock : parameters.get(name))
+                        .asNumber()
+                        .longValue();
+        return value & ones();
     }
 }

@@ -1,9 +1,8 @@
 package polymetron.elaborate;
 
+import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import polymetron.expression.Expression;
-import polymetron.expression.Value;
+import java.util.Optional;
 import polymetron.library.Access;
 import polymetron.library.RegisterType;
 
@@ -13,15 +12,8 @@ import polymetron.library.RegisterType;
  * @param offset bytes from the base of the range
  * @param width bits: 8, 16, 32 or 64
  * @param count registers in the row; 1 for a single one
- * @param parameters values of the block's parameters
  */
-public record Register(
-        RegisterType type,
-        long offset,
-        int width,
-        int count,
-        List<Field> fields,
-        Map<String, Value> parameters) {
+public record Register(RegisterType type, long offset, int width, int count, List<Field> fields) {
     /** Name by which a reset value refers to the clock of its block, in hertz. */
     public static final String CLOCK = "CLOCK";
 
@@ -29,13 +21,18 @@ public record Register(
         return type.name();
     }
 
+    /** What software may do with the register as a whole. */
     public Access access() {
         return type.access();
     }
 
-    /** Whether the reset value follows from the clock of the block. */
+    /** Whether the value after reset follows from the clock of the block. */
     public boolean resetFollowsClock() {
-        return type.reset() != null && type.reset().names().contains(CLOCK);
+        return fields.stream()
+                .anyMatch(
+                        field ->
+                                field.type().reset() != null
+                                        && field.type().reset().names().contains(CLOCK));
     }
 
     /**
@@ -44,23 +41,33 @@ public record Register(
      * @param clockHz clock of the block in hertz; 0 when it has none
      */
     public long reset(long clockHz) {
-        Expression reset = type.reset();
-        if (reset == null) {
-            return 0;
+        long value = 0;
+        for (Field field : fields) {
+            value |= field.reset(clockHz) << field.lowBit();
         }
-        Value clock = new Value.Real(clockHz);
-        return reset.evaluate(name -> name.equals(CLOCK) ? clock : parameters.get(name))
-                .asNumber()
-                .longValue();
+        return value;
     }
 
-    /** The bits that software can change by writing. */
-    public long writableMask() {
-        long mask = 0;
+    /** When the register is the one at its address, for a person; null for always. */
+    public String condition() {
+        return type.selectedBy() == null ? null : type.selectedBy().toString();
+    }
+
+    /** What reading does besides, for a person; null for nothing. */
+    public String readEffect() {
+        List<String> effects = new ArrayList<>();
         for (Field field : fields) {
-            mask |= field.access().writable() ? field.mask() : 0;
+            switch (field.type().onRead()) {
+                case NONE -> {}
+                case CLEAR -> effects.add("clears " + field.name());
+                case TAKE -> effects.add("takes " + field.name());
+            }
         }
-        return mask;
+        return effects.isEmpty() ? null : String.join(", ", effects);
+    }
+
+    public Optional<Field> field(String name) {
+        return fields.stream().filter(field -> field.name().equals(name)).findFirst();
     }
 
     public boolean isRow() {

@@ -67,11 +67,11 @@ final class RegisterReference implements Exporter {
                                             register.first() + register.count() - 1)
                             : register.name();
             String meaning = register.type().explains();
-            if (register.type().condition() != null) {
-                meaning += " When " + register.type().condition() + ".";
+            if (register.condition() != null) {
+                meaning += " When " + register.condition() + ".";
             }
-            if (register.type().readEffect() != null) {
-                meaning += " Reading " + register.type().readEffect() + ".";
+            if (register.readEffect() != null) {
+                meaning += " Reading " + register.readEffect() + ".";
             }
             out.append(
                     "| %s | `%s` | `+0x%02X` | %s | %s | `0x%X` | %s |\n"

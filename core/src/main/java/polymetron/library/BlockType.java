@@ -38,7 +38,7 @@ public record BlockType(
         StreamPartType streamPart,
         String needs,
         List<Capability> provides) {
-    public static final String FORMAT = "polymetron-block-type/1";
+    public static final String FORMAT = "polymetron-block-type/2";
 
     public BlockType {
         parameters = Lists.orEmpty(parameters);

@@ -8,12 +8,11 @@ import polymetron.expression.Expression;
  *
  * @param offset bytes from the base of the range
  * @param width number of bits: 8, 16, 32 or 64; null for 32
- * @param reset value after reset; null for 0
  * @param count number of registers in a row; null for a single one
  * @param stride bytes from one register of the row to the next
  * @param first number of the first register of a row; null for 0
- * @param condition in words, when the register is the one at its address; null for always
- * @param readEffect what reading does besides; null for nothing
+ * @param selectedBy expression of fields, each as {@code REGISTER.FIELD}, while which the register is the one at its
+ *     address; null for always
  * @param when whether the register is there; null for always
  * @param target bus interface behind which it is; null for the first that has registers
  */
@@ -21,18 +20,20 @@ public record RegisterType(
         String name,
         Expression offset,
         Integer width,
-        Access access,
-        Expression reset,
         Expression count,
         Integer stride,
         Integer first,
+        Expression selectedBy,
         List<FieldType> fields,
         String explains,
-        String condition,
-        String readEffect,
         Expression when,
         String target) {
     public RegisterType {
         fields = Lists.orEmpty(fields);
+    }
+
+    /** What software may do with the register as a whole. */
+    public Access access() {
+        return Access.of(fields);
     }
 }

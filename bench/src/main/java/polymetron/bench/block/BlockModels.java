@@ -3,7 +3,7 @@ package polymetron.bench.block;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.BiFunction;
+import java.util.function.Function;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
@@ -20,23 +20,14 @@ import polymetron.software.MachineTimer;
  * where a model is registered.
  */
 public final class BlockModels {
-    private static final Map<String, BiFunction<ElaboratedPlatform, ElaboratedBlock, BlockModel>>
-            MODELS =
-                    Map.of(
-                            "gpio",
-                            (platform, block) ->
-                                    new GpioModel(
-                                            (int) block.shape().number("WIDTH"),
-                                            block.shape().parameters().get("DIRECTION").toString(),
-                                            block.shape().number("EDGE_INTERRUPT") != 0,
-                                            (int) block.shape().number("OUTPUT_RESET")),
-                            "general-timer",
-                            (platform, block) ->
-                                    new GeneralTimerModel(
-                                            (int) block.shape().number("WIDTH"),
-                                            (int) block.shape().number("PRESCALE")),
-                            "platform-identity",
-                            (platform, block) -> new IdentityModel(Fingerprint.of(platform)));
+    /** What a block with a behaviour of its own is made from. */
+    private record Made(ElaboratedPlatform platform, ElaboratedBlock block, RegisterBank bank) {}
+
+    private static final Map<String, Function<Made, BlockModel>> MODELS =
+            Map.of(
+                    "general-timer", made -> new GeneralTimerModel(made.bank()),
+                    "platform-identity",
+                            made -> new IdentityModel(Fingerprint.of(made.platform())));
 
     private BlockModels() {}
 
@@ -80,14 +71,24 @@ public final class BlockModels {
                     processorHz);
         }
         long clockHz = platform.frequencyHz(block);
+        List<Register> registers = block.shape().registersOf(form.name());
+        for (Capability.Lines lines : block.type().provides(Capability.Lines.class)) {
+            if (lines.registers().equals(form.name())) {
+                long count = Math.clamp(block.shape().number(lines.count(), 1), 1, 32);
+                return clocked(
+                        new GpioModel(new RegisterBank(registers, clockHz), (1L << count) - 1),
+                        clockHz,
+                        processorHz);
+            }
+        }
         var make = MODELS.get(block.type().identity().name());
         if (make != null) {
-            return clocked(make.apply(platform, block), clockHz, processorHz);
+            Made made = new Made(platform, block, new RegisterBank(registers, clockHz));
+            return clocked(make.apply(made), clockHz, processorHz);
         }
-        List<Register> registers = block.shape().registersOf(form.name());
         return registers.isEmpty()
                 ? Optional.empty()
-                : Optional.of(new RegisterFileModel(registers, clockHz));
+                : clocked(new RegisterFileModel(registers, clockHz), clockHz, processorHz);
     }
 
     private static Optional<BlockModel> clocked(BlockModel model, long ownHz, long processorHz) {

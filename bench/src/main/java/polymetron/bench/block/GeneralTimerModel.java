@@ -1,118 +1,73 @@
 package polymetron.bench.block;
 
 /** Counts down from LOAD, one each PRESCALE + 1 cycles; the next end is worked out, not counted to. */
-final class GeneralTimerModel extends BlockModel {
-    private static final int RUN = 1;
-    private static final int REPEAT = 2;
-    private static final int INTERRUPT = 4;
-
-    private final int widest;
-    private final int resetPrescale;
-    private int control;
-    private int load;
-    private int prescale;
-    private boolean ended;
-
+final class GeneralTimerModel extends BankModel {
     /** While it runs: the cycle at which the counter was at {@link #count}; else unused. */
     private long since;
 
-    private int count;
+    private long count;
 
-    GeneralTimerModel(int width, int resetPrescale) {
-        this.widest = width >= 32 ? -1 : (1 << width) - 1;
-        this.resetPrescale = resetPrescale;
-        clear();
+    GeneralTimerModel(RegisterBank bank) {
+        super(bank);
     }
 
     @Override
     protected void clear() {
-        control = 0;
-        load = 0;
-        prescale = resetPrescale;
-        ended = false;
+        super.clear();
         count = 0;
         since = 0;
+        running = false;
+        cyclesPerStep = 1 + bank.get("PRESCALE", "CYCLES");
     }
 
-    private boolean runs() {
-        return (control & RUN) != 0;
-    }
+    /** Whether it ran, and how fast, before software wrote a register. */
+    private boolean running;
 
-    private long stepCycles() {
-        return Integer.toUnsignedLong(prescale) + 1;
-    }
+    private long cyclesPerStep;
 
     /** Cycles from a count of so many to the end: the step from 0 on is one more. */
-    private long cyclesToEnd(int counts) {
-        return (Integer.toUnsignedLong(counts) + 1) * stepCycles();
+    private long cyclesToEnd(long counts) {
+        return (counts + 1) * cyclesPerStep;
     }
 
     @Override
     protected void run() {
-        if (!runs() || now() < since + cyclesToEnd(count)) {
+        if (!running || now() < since + cyclesToEnd(count)) {
             return;
         }
-        ended = true;
+        bank.set("PENDING", "END", 1);
         since += cyclesToEnd(count);
-        if ((control & REPEAT) == 0) {
-            control &= ~RUN;
+        if (bank.get("CONTROL", "REPEAT") == 0) {
+            bank.put("CONTROL", "RUN", 0);
+            running = false;
             count = 0;
             return;
         }
-        long period = cyclesToEnd(load);
+        long period = cyclesToEnd(bank.get("LOAD", "COUNT"));
         since += (now() - since) / period * period;
-        count = load;
+        count = bank.get("LOAD", "COUNT");
     }
 
     @Override
     public long nextEvent() {
-        return runs() ? since + cyclesToEnd(count) : NEVER;
+        return running ? since + cyclesToEnd(count) : NEVER;
     }
 
-    private int countNow() {
-        return runs() ? count - (int) ((now() - since) / stepCycles()) : count;
+    private long countNow() {
+        return running ? count - (now() - since) / cyclesPerStep : count;
     }
 
-    /** Goes on counting from here, with whatever is changed next. */
-    private void restart(int from) {
-        count = from;
+    @Override
+    public long value(String register, int index, String field, long stored) {
+        return register.equals("COUNT") ? countNow() : stored;
+    }
+
+    /** Goes on counting from where it is, or from LOAD, with whatever was changed. */
+    @Override
+    public void stored(String register, int index) {
+        count = register.equals("LOAD") ? bank.get("LOAD", "COUNT") : countNow();
         since = now();
-    }
-
-    @Override
-    public int read(int offset) {
-        return switch (offset) {
-            case 0x00 -> control;
-            case 0x04 -> load;
-            case 0x08 -> countNow();
-            case 0x0C -> prescale;
-            case 0x10 -> ended ? 1 : 0;
-            default -> 0;
-        };
-    }
-
-    @Override
-    public void write(int offset, int value, int mask) {
-        switch (offset) {
-            case 0x00 -> {
-                restart(countNow());
-                control = merge(control, value, mask) & (RUN | REPEAT | INTERRUPT);
-            }
-            case 0x04 -> {
-                load = merge(load, value, mask) & widest;
-                restart(load);
-            }
-            case 0x0C -> {
-                restart(countNow());
-                prescale = merge(prescale, value, mask) & 0xFFFF;
-            }
-            case 0x10 -> ended &= (value & mask & 1) == 0;
-            default -> {}
-        }
-    }
-
-    @Override
-    public boolean interrupt(String source) {
-        return ended && (control & INTERRUPT) != 0;
+        running = bank.get("CONTROL", "RUN") != 0;
+        cyclesPerStep = 1 + bank.get("PRESCALE", "CYCLES");
     }
 }

@@ -345,7 +345,7 @@ public final class LiveBench implements AutoCloseable {
                     if (!model.isThere(name)) {
                         throw new BenchException(
                                 "%s of %s is only there when %s"
-                                        .formatted(name, block, register.type().condition()));
+                                        .formatted(name, block, register.condition()));
                     }
                     if (register.width() == 64) {
                         model.write(offset, (int) value, -1);

@@ -2,10 +2,14 @@ package polymetron.bench.block;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
+import polymetron.Shipped;
+import polymetron.elaborate.BlockShape;
+import polymetron.library.Vlnv;
 
 final class GeneralTimerModelTest {
     private static final int CONTROL = 0x00;
@@ -14,9 +18,18 @@ final class GeneralTimerModelTest {
     private static final int PRESCALE = 0x0C;
     private static final int PENDING = 0x10;
 
+    private static GeneralTimerModel timer(int width) {
+        Vlnv identity = Vlnv.parse("polymetron:timer:general-timer:1.0");
+        BlockShape shape =
+                new BlockShape(
+                        Shipped.LIBRARY.type(identity).orElseThrow(),
+                        Map.of("WIDTH", Integer.toString(width)));
+        return new GeneralTimerModel(new RegisterBank(shape.registers(), 100_000_000));
+    }
+
     @Test
     void endsOnceOrAgainAndAgain() {
-        GeneralTimerModel timer = new GeneralTimerModel(32, 0);
+        GeneralTimerModel timer = timer(32);
         timer.write(LOAD, 9, -1);
         timer.write(CONTROL, 5, -1);
         assertThat(timer.nextEvent()).isEqualTo(10);
@@ -35,7 +48,7 @@ final class GeneralTimerModelTest {
     @RepeatedTest(20)
     void countsAsIfCycleByCycle(RepetitionInfo repetition) {
         Random random = new Random(repetition.getCurrentRepetition());
-        GeneralTimerModel timer = new GeneralTimerModel(16, 0);
+        GeneralTimerModel timer = timer(16);
         int load = random.nextInt(40);
         int prescale = random.nextInt(5);
         timer.write(PRESCALE, prescale, -1);

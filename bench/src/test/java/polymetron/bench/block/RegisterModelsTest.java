@@ -2,8 +2,13 @@ package polymetron.bench.block;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
+import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.Register;
+import polymetron.library.Vlnv;
 
 /** Interrupt controller (RISC-V PLIC 1.0.0), machine timer (RISC-V ACLINT 1.0) and GPIO. */
 final class RegisterModelsTest {
@@ -108,7 +113,7 @@ final class RegisterModelsTest {
 
     @Test
     void linesNoticeTheEdgesThatWereAskedFor() {
-        GpioModel lines = new GpioModel(4, "in", true, 0);
+        GpioModel lines = lines(Map.of("WIDTH", "4", "DIRECTION", "in", "EDGE_INTERRUPT", "1"), 4);
         lines.write(0x0C, 0b0011, -1);
         lines.write(0x10, 0b0100, -1);
         lines.setOutside(0b1101);
@@ -127,7 +132,8 @@ final class RegisterModelsTest {
 
     @Test
     void bidirectionalLinesDriveOnlyWhatTheyAreTold() {
-        GpioModel lines = new GpioModel(8, "both", false, 0b1010_0000);
+        GpioModel lines =
+                lines(Map.of("WIDTH", "8", "DIRECTION", "both", "OUTPUT_RESET", "160"), 8);
         assertThat(lines.driven()).isZero();
         lines.write(0x08, 0xF0, -1);
         lines.setOutside(0x0F);
@@ -137,18 +143,22 @@ final class RegisterModelsTest {
         assertThat(lines.driven()).as("byte enables").isEqualTo(0b1010_0000);
     }
 
+    private static GpioModel lines(Map<String, String> parameters, int count) {
+        return new GpioModel(
+                new RegisterBank(registers("io:gpio", parameters), 100_000_000), (1L << count) - 1);
+    }
+
+    private static List<Register> registers(String block, Map<String, String> parameters) {
+        Vlnv identity = Vlnv.parse("polymetron:" + block + ":1.0");
+        return new BlockShape(Shipped.LIBRARY.type(identity).orElseThrow(), parameters).registers();
+    }
+
     /** What the bench has no behaviour for keeps its registers, as their access allows. */
     @Test
     void otherBlocksKeepTheirRegisters() {
-        var type =
-                Shipped.LIBRARY
-                        .type(polymetron.library.Vlnv.parse("polymetron:serial:spi-controller:1.0"))
-                        .orElseThrow();
         RegisterFileModel spi =
                 new RegisterFileModel(
-                        new polymetron.elaborate.BlockShape(
-                                        type, java.util.Map.of("MODE", "3", "DIVIDER", "100"))
-                                .registers(),
+                        registers("serial:spi-controller", Map.of("MODE", "3", "DIVIDER", "100")),
                         100_000_000);
         assertThat(spi.read(0x00)).as("mode 3").isEqualTo(6);
         assertThat(spi.read(0x08)).isEqualTo(100);

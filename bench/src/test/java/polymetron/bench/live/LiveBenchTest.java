@@ -77,7 +77,7 @@ final class LiveBenchTest {
         assertThat(value("console", "DLL")).as("not there without DLAB").isNull();
         assertThatThrownBy(() -> bench.write("console", "DLL", 0, 1))
                 .isInstanceOf(BenchException.class)
-                .hasMessageContaining("only there when LCR.DLAB is 1");
+                .hasMessageContaining("only there when LCR.DLAB == 1");
         bench.write("console", "LCR", 0, 0x83);
         assertThat(value("console", "DLL")).isEqualTo(27L);
         bench.write("lamps", "OUTPUT", 0, 0xA5);

@@ -21,6 +21,7 @@ import polymetron.library.FieldType;
 import polymetron.library.Library;
 import polymetron.library.MemoryType;
 import polymetron.library.ParameterType;
+import polymetron.library.RegisterType;
 import polymetron.library.Resources;
 import polymetron.quantity.Frequency;
 
@@ -251,17 +252,28 @@ public record DatasheetView(
                             name,
                             register.access().letters(),
                             sized == null
-                                    ? text(register.reset(), "0")
+                                    ? resetText(register)
                                     : sized.resetFollowsClock()
-                                            ? text(register.reset(), "0")
+                                            ? resetText(register)
                                             : "0x%X".formatted(sized.reset(0)),
                             register.explains(),
-                            when(register.condition(), register.when()),
+                            when(
+                                    register.selectedBy() == null
+                                            ? null
+                                            : register.selectedBy().toString(),
+                                    register.when()),
                             sized == null
                                     ? register.fields().stream().map(DatasheetView::field).toList()
                                     : sized.fields().stream().map(DatasheetView::field).toList()));
         }
         return rows;
+    }
+
+    /** The reset value of a register that has none without a clock, or is not there: that of its only field. */
+    private static String resetText(RegisterType register) {
+        return register.fields().size() == 1
+                ? text(register.fields().getFirst().reset(), "0")
+                : "see fields";
     }
 
     private static String when(String condition, Expression present) {

@@ -375,7 +375,7 @@ final class BlockSheets {
                 register.count(),
                 register.first(),
                 register.type().explains(),
-                register.type().condition(),
+                register.condition(),
                 register.fields().stream().map(BlockSheets::field).toList());
     }
 

@@ -1,0 +1,239 @@
+package polymetron.library;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import polymetron.expression.Expression;
+import polymetron.json.DocumentException;
+import polymetron.json.Documents;
+
+/**
+ * What a schema cannot say of a definition: every name that something refers to is there. Places of fields and registers
+ * depend on parameters, and are checked where those have values.
+ */
+final class BlockTypeChecks {
+    private final String name;
+    private final String text;
+    private final BlockType type;
+    private final Set<String> parameters;
+    private final Set<String> fields = new TreeSet<>();
+
+    private BlockTypeChecks(String name, String text, BlockType type) {
+        this.name = name;
+        this.text = text;
+        this.type = type;
+        this.parameters =
+                type.parameters().stream()
+                        .map(ParameterType::name)
+                        .collect(Collectors.toCollection(TreeSet::new));
+        for (RegisterType register : type.registers()) {
+            for (FieldType field : register.fields()) {
+                fields.add(register.name() + "." + field.name());
+            }
+        }
+    }
+
+    /**
+     * @throws DocumentException when something refers to nothing; the message names line, key and what there is
+     */
+    static BlockType checked(String name, String text, BlockType type) {
+        BlockTypeChecks checks = new BlockTypeChecks(name, text, type);
+        checks.registers();
+        checks.capabilities();
+        return type;
+    }
+
+    private void registers() {
+        Set<String> interrupts = sources();
+        for (int at = 0; at < type.registers().size(); at++) {
+            RegisterType register = type.registers().get(at);
+            String place = "/registers/" + at;
+            ofFields(place + "/selectedBy", register.selectedBy());
+            if (register.target() != null) {
+                refers(place + "/target", register.target(), targets(), "bus interface");
+            }
+            for (Expression each : list(register.offset(), register.count(), register.when())) {
+                ofParameters(place, each, false);
+            }
+            for (int index = 0; index < register.fields().size(); index++) {
+                field(place + "/fields/" + index, register.fields().get(index), interrupts);
+            }
+        }
+    }
+
+    private void field(String place, FieldType field, Set<String> interrupts) {
+        ofFields(place + "/lockedBy", field.lockedBy());
+        for (Expression each : list(field.lowBit(), field.width(), field.when())) {
+            ofParameters(place, each, false);
+        }
+        if (field.reset() != null) {
+            ofParameters(place + "/reset", field.reset(), true);
+        }
+        if (field.interrupt() != null) {
+            refers(
+                    place + "/interrupt/source",
+                    field.interrupt().source(),
+                    interrupts,
+                    "interrupt source");
+            if (field.interrupt().enable() != null) {
+                refers(place + "/interrupt/enable", field.interrupt().enable(), fields, "field");
+            }
+        }
+        if (!field.software().writes() && field.onWrite() != OnWrite.STORE) {
+            throw wrong(place + "/onWrite", "software cannot write the field; leave it out");
+        }
+        if (!field.software().reads() && field.onRead() != OnRead.NONE) {
+            throw wrong(place + "/onRead", "software cannot read the field; leave it out");
+        }
+    }
+
+    private void capabilities() {
+        for (int at = 0; at < type.provides().size(); at++) {
+            String place = "/provides/" + at;
+            switch (type.provides().get(at)) {
+                case Capability.Hart hart -> hart(place + "/hart", hart);
+                case Capability.MachineTimer timer -> {
+                    String role = place + "/machine-timer";
+                    refers(role + "/registers", timer.registers(), targets(), "bus interface");
+                    for (Capability.TimerLines lines : timer.lines()) {
+                        refers(role + "/lines", lines.timer(), sources(), "interrupt source");
+                        refers(role + "/lines", lines.software(), sources(), "interrupt source");
+                    }
+                    ofParameters(role, timer.harts(), false);
+                }
+                case Capability.Controller controller -> {
+                    String role = place + "/interrupt-controller";
+                    refers(role + "/registers", controller.registers(), targets(), "bus interface");
+                    refers(role + "/inputs", controller.inputs(), sinks(), "interrupt sink");
+                    for (String context : controller.contexts()) {
+                        refers(role + "/contexts", context, sources(), "interrupt source");
+                    }
+                    ofParameters(role + "/sources", controller.sources(), false);
+                    ofParameters(role + "/priorityBits", controller.priorityBits(), false);
+                }
+                case Capability.Console console -> {
+                    String role = place + "/console";
+                    refers(role + "/registers", console.registers(), targets(), "bus interface");
+                    ofParameters(role + "/baud", console.baud(), false);
+                    if (console.irq() != null) {
+                        refers(role + "/irq", console.irq(), sources(), "interrupt source");
+                    }
+                }
+                case Capability.Lines lines -> {
+                    refers(
+                            place + "/lines/registers",
+                            lines.registers(),
+                            targets(),
+                            "bus interface");
+                    ofParameters(place + "/lines/count", lines.count(), false);
+                }
+                case Capability.Buffer buffer -> {
+                    refers(
+                            place + "/buffer/writer",
+                            buffer.writer(),
+                            initiators(),
+                            "bus interface");
+                    ofParameters(place + "/buffer/base", buffer.base(), false);
+                    ofParameters(place + "/buffer/bytes", buffer.bytes(), false);
+                }
+            }
+        }
+    }
+
+    private void hart(String role, Capability.Hart hart) {
+        refers(role + "/fetch", hart.fetch(), initiators(), "bus interface");
+        refers(role + "/data", hart.data(), initiators(), "bus interface");
+        ofParameters(role + "/id", hart.id(), false);
+        ofParameters(role + "/reset", hart.reset(), false);
+        ofParameters(role + "/trap", hart.trap(), false);
+        if (hart.lines() != null) {
+            refers(role + "/lines/external", hart.lines().external(), sinks(), "interrupt sink");
+            refers(role + "/lines/timer", hart.lines().timer(), sinks(), "interrupt sink");
+            refers(role + "/lines/software", hart.lines().software(), sinks(), "interrupt sink");
+            if (hart.lines().local() != null) {
+                refers(role + "/lines/local", hart.lines().local(), sinks(), "interrupt sink");
+            }
+        }
+    }
+
+    private static List<Expression> list(Expression... each) {
+        List<Expression> found = new ArrayList<>();
+        for (Expression expression : each) {
+            if (expression != null) {
+                found.add(expression);
+            }
+        }
+        return found;
+    }
+
+    private Set<String> targets() {
+        return interfaces(Role.TARGET);
+    }
+
+    private Set<String> initiators() {
+        return interfaces(Role.INITIATOR);
+    }
+
+    private Set<String> interfaces(Role role) {
+        return names(
+                type.busInterfaces().stream().filter(form -> form.role() == role),
+                BusInterfaceType::name);
+    }
+
+    private Set<String> sources() {
+        return ports(InterruptPort.End.SOURCE);
+    }
+
+    private Set<String> sinks() {
+        return ports(InterruptPort.End.SINK);
+    }
+
+    private Set<String> ports(InterruptPort.End end) {
+        return names(
+                type.interrupts().stream().filter(port -> port.end() == end), InterruptPort::name);
+    }
+
+    private static <T> Set<String> names(Stream<T> all, Function<T, String> name) {
+        return all.map(name).collect(Collectors.toCollection(TreeSet::new));
+    }
+
+    private void refers(String place, String reference, Set<String> known, String what) {
+        if (!known.contains(reference)) {
+            throw wrong(
+                    place,
+                    "there is no %s %s; there %s"
+                            .formatted(
+                                    what,
+                                    reference,
+                                    known.isEmpty()
+                                            ? "is none"
+                                            : "is " + String.join(", ", known)));
+        }
+    }
+
+    private void ofFields(String place, Expression condition) {
+        if (condition != null) {
+            for (String each : condition.names()) {
+                refers(place, each, fields, "field");
+            }
+        }
+    }
+
+    private void ofParameters(String place, Expression expression, boolean mayNameClock) {
+        for (String each : expression.names()) {
+            if (!parameters.contains(each) && !(mayNameClock && each.equals("CLOCK"))) {
+                refers(place, each, parameters, "parameter");
+            }
+        }
+    }
+
+    private DocumentException wrong(String place, String why) {
+        return new DocumentException(
+                "%s, line %s, at %s: %s".formatted(name, Documents.lineOf(text, place), place, why),
+                place);
+    }
+}

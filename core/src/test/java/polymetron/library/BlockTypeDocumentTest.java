@@ -1,0 +1,145 @@
+package polymetron.library;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.Register;
+import polymetron.json.DocumentException;
+
+/** Definitions as people write them: of the first format, and with names that lead nowhere. */
+final class BlockTypeDocumentTest {
+    private static final String FIRST =
+            """
+            {
+              "format": "polymetron-block-type/1",
+              "identity": "example:io:siren:1.0",
+              "kind": "peripheral",
+              "title": "Siren", "summary": "Sounds", "description": "Sounds.", "defaultName": "siren",
+              "parameters": [],
+              "clocks": [{ "name": "clk", "minimumHz": 1, "maximumHz": 200000000 }],
+              "resets": [{ "name": "rst", "clock": "clk" }],
+              "busInterfaces": [
+                {
+                  "name": "registers", "role": "target", "protocols": ["axi4-lite"], "dataWidth": 32,
+                  "size": 4096, "usage": "registers", "executable": false
+                }
+              ],
+              "interrupts": [{ "name": "irq", "end": "source", "line": "device", "trigger": "high" }],
+              "registers": [
+                {
+                  "name": "CONTROL", "offset": 0, "access": "read-write", "reset": 5, "explains": "How.",
+                  "fields": [
+                    { "name": "ON", "lowBit": 0, "explains": "1 sounds" },
+                    { "name": "PITCH", "lowBit": 1, "width": 3, "explains": "how high" },
+                    { "name": "HEARD", "lowBit": 8, "access": "write-one-to-clear", "explains": "it was heard" }
+                  ]
+                },
+                { "name": "NEXT", "offset": 4, "access": "read-only", "readEffect": "takes the word", "explains": "A word." },
+                {
+                  "name": "LIMIT", "offset": 8, "access": "read-write", "reset": "100", "explains": "Longest time.",
+                  "condition": "CONTROL.ON is 0"
+                },
+                {
+                  "name": "SPENT", "offset": 8, "access": "read-only", "explains": "Time.", "condition": "CONTROL.ON is 1",
+                  "fields": [{ "name": "CYCLES", "lowBit": 0, "width": 32, "explains": "in cycles" }]
+                }
+              ],
+              "resources": { "lookupTables": 1, "flipFlops": 1 },
+              "software": {}
+            }
+            """;
+
+    private static final String SECOND =
+            FIRST.substring(0, FIRST.indexOf("  \"registers\": ["))
+                            .replace("block-type/1", "block-type/2")
+                    + """
+                      "registers": [
+                        {
+                          "name": "CONTROL", "offset": 0, "explains": "How.",
+                          "fields": [
+                            {
+                              "name": "ON", "lowBit": 0, "software": "read-write", "lockedBy": "CONTROL.LOCK",
+                              "explains": "1 sounds"
+                            },
+                            { "name": "LOCK", "lowBit": 1, "software": "read-write", "explains": "keeps ON" },
+                            {
+                              "name": "HEARD", "lowBit": 8, "software": "read-write", "onWrite": "clear-ones",
+                              "hardware": "set", "interrupt": { "source": "irq", "enable": "CONTROL.ON" },
+                              "explains": "it was heard"
+                            },
+                            { "name": "LEVEL", "lowBit": 16, "software": "read-only", "hardware": "value", "explains": "now" }
+                          ]
+                        }
+                      ],
+                      "resources": { "lookupTables": 1, "flipFlops": 1 },
+                      "software": {}
+                    }
+                    """;
+
+    private static Register register(BlockType type, String name) {
+        return new BlockShape(type, Map.of())
+                .registers().stream()
+                        .filter(register -> register.name().equals(name))
+                        .findFirst()
+                        .orElseThrow();
+    }
+
+    @Test
+    void theFirstFormatIsTakenOverWithoutLoss() {
+        BlockType type = BlockTypeDocument.read("siren/block-type.json", FIRST);
+        Register control = register(type, "CONTROL");
+        assertThat(control.reset(0)).isEqualTo(5);
+        assertThat(control.field("PITCH").orElseThrow().reset(0)).isEqualTo(2);
+        FieldType heard = control.field("HEARD").orElseThrow().type();
+        assertThat(heard.onWrite()).isEqualTo(OnWrite.CLEAR_ONES);
+        assertThat(heard.hardware()).isEqualTo(HardwareAccess.SET);
+        assertThat(heard.access()).isEqualTo(Access.WRITE_ONE_TO_CLEAR);
+        FieldType next = register(type, "NEXT").fields().getFirst().type();
+        assertThat(next.onRead()).isEqualTo(OnRead.TAKE);
+        assertThat(next.software()).isEqualTo(SoftwareAccess.READ_ONLY);
+        assertThat(register(type, "NEXT").fields().getFirst().mask()).isEqualTo(0xFFFF_FFFFL);
+        assertThat(register(type, "LIMIT").reset(0)).isEqualTo(100);
+        assertThat(register(type, "LIMIT").condition()).isEqualTo("CONTROL.ON == 0");
+        assertThat(register(type, "SPENT").condition()).isEqualTo("CONTROL.ON == 1");
+    }
+
+    @Test
+    void wordsThatCannotBeTakenOverAreNamedWithTheWayOut() {
+        String vague = FIRST.replace("\"CONTROL.ON is 0\"", "\"nothing sounds\"");
+        assertThatThrownBy(() -> BlockTypeDocument.read("siren/block-type.json", vague))
+                .isInstanceOf(DocumentException.class)
+                .hasMessageContainingAll(
+                        "siren/block-type.json", "/registers/2/condition", "selectedBy");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '`',
+            value = {
+                "CONTROL.LOCK|CONTROL.LOOK|/registers/0/fields/0/lockedBy|CONTROL.LOCK",
+                "\"source\": \"irq\"|\"source\":"
+                        + " \"ring\"|/registers/0/fields/2/interrupt/source|irq",
+                "\"enable\": \"CONTROL.ON\"|\"enable\":"
+                        + " \"ON\"|/registers/0/fields/2/interrupt/enable|CONTROL.ON",
+                "\"hardware\": \"value\"|\"onWrite\":"
+                        + " \"pulse\"|/registers/0/fields/3/onWrite|software cannot write",
+                "\"lowBit\": 16|\"lowBit\": \"PLACE\"|/registers/0/fields/3|no parameter PLACE",
+                "\"hardware\": \"set\"|\"hardware\": \"sets\"|/registers/0/fields/2/hardware|load",
+                "\"software\": \"read-only\", ||/registers/0/fields/3|software"
+            })
+    void aNameThatLeadsNowhereIsAnErrorWithLineAndKey(
+            String from, String to, String place, String says) {
+        assertThat(SECOND).contains(from);
+        String changed = SECOND.replace(from, to == null ? "" : to);
+        BlockTypeDocument.read("siren/block-type.json", SECOND);
+        assertThatThrownBy(() -> BlockTypeDocument.read("siren/block-type.json", changed))
+                .isInstanceOf(DocumentException.class)
+                .hasMessageContainingAll("siren/block-type.json", "line ", place, says);
+    }
+}
