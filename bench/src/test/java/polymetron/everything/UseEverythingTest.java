@@ -42,8 +42,11 @@ final class UseEverythingTest {
 
     private static final long FIRST = Long.getLong("polymetron.everything.first", 1);
 
-    /** Seeds that found something once: two processors with one program, and a timer for the first alone. */
-    private static final List<Long> KEPT = List.of(155L);
+    /**
+     * Seeds that found something once: two processors with one program and a timer for the first alone; constructors of a
+     * program in a read-only memory.
+     */
+    private static final List<Long> KEPT = List.of(155L, 173L);
 
     @TempDir private Path folder;
 

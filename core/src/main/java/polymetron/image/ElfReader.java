@@ -66,8 +66,14 @@ public final class ElfReader {
                     "the program is for machine %s; the processor is RISC-V, machine 243"
                             .formatted(shortAt(18)));
         }
+        List<ProgramFile.Segment> segments = segments();
         return new ProgramFile(
-                file.getInt(36), wordAt(24), segments(), sections(), symbols(), fingerprint());
+                file.getInt(36),
+                wordAt(24),
+                segments,
+                sections(segments),
+                symbols(),
+                fingerprint());
     }
 
     private void checkIdentity() {
@@ -181,7 +187,7 @@ public final class ElfReader {
         }
     }
 
-    private List<ProgramFile.Section> sections() {
+    private List<ProgramFile.Section> sections(List<ProgramFile.Segment> segments) {
         long table = wordAt(32);
         int count = shortAt(48);
         if (table == 0 || count == 0) {
@@ -196,13 +202,19 @@ public final class ElfReader {
             long size = wordAt(at + 20);
             if ((flags & ALLOCATED) != 0 && size > 0) {
                 boolean contents = wordAt(at + 4) != WITHOUT_CONTENTS;
+                long address = wordAt(at + 12);
+                // Tables of constructors are marked as written, also where a linker script has them
+                // among constants.
+                boolean constant =
+                        segments.stream()
+                                .anyMatch(segment -> segment.holds(address) && !segment.writable());
                 sections.add(
                         new ProgramFile.Section(
                                 name(table, names, count, wordAt(at)),
-                                wordAt(at + 12),
+                                address,
                                 size,
                                 contents,
-                                (flags & 1) != 0,
+                                (flags & 1) != 0 && !constant,
                                 (flags & 4) != 0));
             }
         }
