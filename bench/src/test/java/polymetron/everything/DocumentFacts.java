@@ -173,9 +173,11 @@ final class DocumentFacts {
         }
     }
 
-    /** The kind of line of an interrupt port is called like the size of a cache's line. */
+    /** A kind of interrupt line is called like the size of a cache's line, a name like the number of a source. */
     private static boolean isWord(String key, JsonNode value) {
-        return key.equals("line") && value.isString() && value.asString().matches("[a-z]+");
+        return List.of("line", "source").contains(key)
+                && value.isString()
+                && value.asString().matches("[a-z][a-z0-9]*");
     }
 
     /** The value of a register after reset, which may follow from the clock: then it is worked out with that in a run of its own. */
