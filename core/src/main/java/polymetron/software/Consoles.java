@@ -1,6 +1,8 @@
 package polymetron.software;
 
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
@@ -42,11 +44,21 @@ public final class Consoles {
 
     /** Whether a block drives the console of the board; of several UARTs that is the one to print to. */
     public static boolean isOnBoardConsole(ElaboratedPlatform platform, ElaboratedBlock block) {
-        return platform.outward().stream()
-                .anyMatch(
-                        link ->
-                                link.block() == block
-                                        && link.part() != null
-                                        && link.part().kind().equals(BOARD_PART));
+        return platform.workedOut()
+                .once(OnBoard.class, () -> OnBoard.of(platform))
+                .blocks()
+                .contains(block.name());
+    }
+
+    /** Names of the blocks that drive a console of the board. */
+    private record OnBoard(Set<String> blocks) {
+        static OnBoard of(ElaboratedPlatform platform) {
+            return new OnBoard(
+                    platform.outward().stream()
+                            .filter(link -> link.part() != null)
+                            .filter(link -> link.part().kind().equals(BOARD_PART))
+                            .map(link -> link.block().name())
+                            .collect(Collectors.toUnmodifiableSet()));
+        }
     }
 }

@@ -1,7 +1,9 @@
 package polymetron.software;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -78,9 +80,22 @@ public record Harts(List<Hart> all) {
     /** The connected link of an interrupt source. */
     static Optional<InterruptLink> link(
             ElaboratedPlatform platform, ElaboratedBlock block, String source) {
-        return platform.interrupts().stream()
-                .filter(link -> link.ref().equals(new InterfaceRef(block.name(), source)))
-                .filter(InterruptLink::isConnected)
-                .findFirst();
+        Connected connected =
+                platform.workedOut().once(Connected.class, () -> Connected.of(platform));
+        return Optional.ofNullable(
+                connected.bySource().get(new InterfaceRef(block.name(), source)));
+    }
+
+    /** The first connected link of each interrupt source. */
+    private record Connected(Map<InterfaceRef, InterruptLink> bySource) {
+        static Connected of(ElaboratedPlatform platform) {
+            Map<InterfaceRef, InterruptLink> links = new HashMap<>();
+            for (InterruptLink link : platform.interrupts()) {
+                if (link.isConnected()) {
+                    links.putIfAbsent(link.ref(), link);
+                }
+            }
+            return new Connected(links);
+        }
     }
 }

@@ -254,7 +254,7 @@ public record DatasheetView(
                             sized == null
                                     ? resetText(register)
                                     : sized.resetFollowsClock()
-                                            ? resetText(register)
+                                            ? "from clock"
                                             : "0x%X".formatted(sized.reset(0)),
                             register.explains(),
                             when(
@@ -269,7 +269,7 @@ public record DatasheetView(
         return rows;
     }
 
-    /** The reset value of a register that has none without a clock, or is not there: that of its only field. */
+    /** The reset value of a register that is not there with the parameters' first values: that of its only field. */
     private static String resetText(RegisterType register) {
         return register.fields().size() == 1
                 ? text(register.fields().getFirst().reset(), "0")
