@@ -48,7 +48,7 @@ function setFill(text: string): void {
 }
 
 const url = (name: string): string =>
-    `/api/platforms/${context.id}/programs/${programId.value}/file?name=${encodeURIComponent(name)}&fill=${fill.value}${processor.value ? `&processor=${processor.value}` : ''}`
+    `/api/platforms/${context.id}/programs/${programId.value}/file?name=${encodeURIComponent(name)}&fill=${fill.value}${processor.value ? `&processor=${encodeURIComponent(processor.value)}` : ''}`
 </script>
 
 <template>

@@ -29,9 +29,7 @@ final class ProgramOptions {
     @Option(
             names = "--at",
             paramLabel = "ADDRESS",
-            description =
-                    "where a program of plain bytes begins; its processor's reset vector by"
-                            + " default")
+            description = "where a program of plain bytes begins; other programs say it themselves")
     private String at;
 
     @Option(

@@ -201,15 +201,23 @@ final class CommandLineTest {
     @Test
     void badFilesAreExplainedInOneLine() {
         byte[] elf = Shipped.demoProgram();
+        String nowhere = folder.resolve("nowhere").toString();
         String[][] calls = {
             {"check", folder.resolve("none.json").toString()},
             {"check", folder.toString()},
             {"check", write("bytes.json", new byte[] {(byte) 0xC3, 0x28})},
             {"check"},
             {"paint", platform},
-            {"image", platform, "--elf", write("half.elf", Arrays.copyOf(elf, 60)), "--out", "x"},
-            {"image", platform, "--elf", platform, "--out", "x"},
-            {"image", platform, "--elf", program, "--out", "x", "--fill", "256"},
+            {
+                "image",
+                platform,
+                "--elf",
+                write("half.elf", Arrays.copyOf(elf, 60)),
+                "--out",
+                nowhere
+            },
+            {"image", platform, "--elf", platform, "--out", nowhere},
+            {"image", platform, "--elf", program, "--out", nowhere, "--fill", "256"},
             {"image", platform, "--elf", program, "--out", platform, "--fill", "0xFF"},
             {"export", platform, "--out", program},
             {"new", "x", "--board", "foreland", "--out", folder.toString()},
@@ -224,6 +232,7 @@ final class CommandLineTest {
                     .hasSize(1)
                     .allMatch(line -> line.startsWith("polymetron: ") && line.length() < 400);
         }
+        assertThat(folder.resolve("nowhere")).doesNotExist();
     }
 
     /** A program for other hardware is run, with a word about it: its console may be where it was. */

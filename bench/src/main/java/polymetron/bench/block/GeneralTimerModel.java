@@ -7,6 +7,11 @@ final class GeneralTimerModel extends BankModel {
 
     private long count;
 
+    /** Whether it ran, and how fast, before software wrote a register. */
+    private boolean running;
+
+    private long cyclesPerStep;
+
     GeneralTimerModel(RegisterBank bank) {
         super(bank);
     }
@@ -19,11 +24,6 @@ final class GeneralTimerModel extends BankModel {
         running = false;
         cyclesPerStep = 1 + bank.get("PRESCALE", "CYCLES");
     }
-
-    /** Whether it ran, and how fast, before software wrote a register. */
-    private boolean running;
-
-    private long cyclesPerStep;
 
     /** Cycles from a count of so many to the end: the step from 0 on is one more. */
     private long cyclesToEnd(long counts) {

@@ -86,7 +86,6 @@ public final class RegisterBank {
     }
 
     // --- software's side
-    // ---------------------------------------------------------------------------
 
     /** What software reads of a word, with the effects that reading has. */
     public int read(int offset) {
@@ -178,7 +177,6 @@ public final class RegisterBank {
     }
 
     // --- hardware's side
-    // ---------------------------------------------------------------------------
 
     /** The value of a field of a register that is no row. */
     public long get(String register, String field) {
@@ -238,7 +236,6 @@ public final class RegisterBank {
     }
 
     // --- pieces
-    // ------------------------------------------------------------------------------------
 
     private long get(Cell cell, Field field) {
         if (!field.type().onWrite().stores() && field.type().software().writes()) {
