@@ -1,5 +1,6 @@
 package polymetron.elaborate;
 
+import java.math.BigInteger;
 import java.util.Map;
 import polymetron.expression.Expression;
 import polymetron.expression.Value;
@@ -57,5 +58,24 @@ public record Field(FieldType type, int lowBit, int bits, Map<String, Value> par
                         .asNumber()
                         .longValue();
         return value & ones();
+    }
+
+    /**
+     * The bits that there are in one register of a row, from bit 0 of the field on.
+     *
+     * @param index place in the row, from 0
+     */
+    public long implemented(int index) {
+        Expression implemented = type.implemented();
+        if (implemented == null) {
+            return ones();
+        }
+        Value place = Value.Bits.of(BigInteger.valueOf(index), Integer.SIZE, true);
+        return ones()
+                & implemented
+                        .evaluate(
+                                name -> name.equals(FieldType.INDEX) ? place : parameters.get(name))
+                        .asNumber()
+                        .longValue();
     }
 }

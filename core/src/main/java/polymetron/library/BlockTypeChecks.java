@@ -16,6 +16,9 @@ import polymetron.json.Documents;
  * depend on parameters, and are checked where those have values.
  */
 final class BlockTypeChecks {
+    /** Name of the clock of the block in hertz, in values after reset. */
+    private static final String CLOCK = "CLOCK";
+
     private final String name;
     private final String text;
     private final BlockType type;
@@ -57,7 +60,7 @@ final class BlockTypeChecks {
                 refers(place + "/target", register.target(), targets(), "bus interface");
             }
             for (Expression each : list(register.offset(), register.count(), register.when())) {
-                ofParameters(place, each, false);
+                ofParameters(place, each);
             }
             for (int index = 0; index < register.fields().size(); index++) {
                 field(place + "/fields/" + index, register.fields().get(index), interrupts);
@@ -68,20 +71,17 @@ final class BlockTypeChecks {
     private void field(String place, FieldType field, Set<String> interrupts) {
         ofFields(place + "/lockedBy", field.lockedBy());
         for (Expression each : list(field.lowBit(), field.width(), field.when())) {
-            ofParameters(place, each, false);
+            ofParameters(place, each);
         }
-        if (field.reset() != null) {
-            ofParameters(place + "/reset", field.reset(), true);
-        }
+        ofParameters(place + "/reset", field.reset(), CLOCK);
+        ofParameters(place + "/implemented", field.implemented(), FieldType.INDEX);
         if (field.interrupt() != null) {
             refers(
                     place + "/interrupt/source",
                     field.interrupt().source(),
                     interrupts,
                     "interrupt source");
-            if (field.interrupt().enable() != null) {
-                refers(place + "/interrupt/enable", field.interrupt().enable(), fields, "field");
-            }
+            refersToField(place + "/interrupt/enable", field.interrupt().enable());
         }
         if (!field.software().writes() && field.onWrite() != OnWrite.STORE) {
             throw wrong(place + "/onWrite", "software cannot write the field; leave it out");
@@ -103,7 +103,7 @@ final class BlockTypeChecks {
                         refers(role + "/lines", lines.timer(), sources(), "interrupt source");
                         refers(role + "/lines", lines.software(), sources(), "interrupt source");
                     }
-                    ofParameters(role, timer.harts(), false);
+                    ofParameters(role, timer.harts());
                 }
                 case Capability.Controller controller -> {
                     String role = place + "/interrupt-controller";
@@ -112,33 +112,26 @@ final class BlockTypeChecks {
                     for (String context : controller.contexts()) {
                         refers(role + "/contexts", context, sources(), "interrupt source");
                     }
-                    ofParameters(role + "/sources", controller.sources(), false);
-                    ofParameters(role + "/priorityBits", controller.priorityBits(), false);
+                    ofParameters(role + "/sources", controller.sources());
+                    ofParameters(role + "/priorityBits", controller.priorityBits());
                 }
                 case Capability.Console console -> {
                     String role = place + "/console";
                     refers(role + "/registers", console.registers(), targets(), "bus interface");
-                    ofParameters(role + "/baud", console.baud(), false);
+                    ofParameters(role + "/baud", console.baud());
                     if (console.irq() != null) {
                         refers(role + "/irq", console.irq(), sources(), "interrupt source");
                     }
                 }
-                case Capability.Lines lines -> {
-                    refers(
-                            place + "/lines/registers",
-                            lines.registers(),
-                            targets(),
-                            "bus interface");
-                    ofParameters(place + "/lines/count", lines.count(), false);
-                }
+                case Capability.Lines lines -> lines(place + "/lines", lines);
                 case Capability.Buffer buffer -> {
                     refers(
                             place + "/buffer/writer",
                             buffer.writer(),
                             initiators(),
                             "bus interface");
-                    ofParameters(place + "/buffer/base", buffer.base(), false);
-                    ofParameters(place + "/buffer/bytes", buffer.bytes(), false);
+                    ofParameters(place + "/buffer/base", buffer.base());
+                    ofParameters(place + "/buffer/bytes", buffer.bytes());
                 }
             }
         }
@@ -147,9 +140,9 @@ final class BlockTypeChecks {
     private void hart(String role, Capability.Hart hart) {
         refers(role + "/fetch", hart.fetch(), initiators(), "bus interface");
         refers(role + "/data", hart.data(), initiators(), "bus interface");
-        ofParameters(role + "/id", hart.id(), false);
-        ofParameters(role + "/reset", hart.reset(), false);
-        ofParameters(role + "/trap", hart.trap(), false);
+        ofParameters(role + "/id", hart.id());
+        ofParameters(role + "/reset", hart.reset());
+        ofParameters(role + "/trap", hart.trap());
         if (hart.lines() != null) {
             refers(role + "/lines/external", hart.lines().external(), sinks(), "interrupt sink");
             refers(role + "/lines/timer", hart.lines().timer(), sinks(), "interrupt sink");
@@ -158,6 +151,18 @@ final class BlockTypeChecks {
                 refers(role + "/lines/local", hart.lines().local(), sinks(), "interrupt sink");
             }
         }
+    }
+
+    private void lines(String role, Capability.Lines lines) {
+        refers(role + "/registers", lines.registers(), targets(), "bus interface");
+        ofParameters(role + "/count", lines.count());
+        ofParameters(role + "/direction", lines.direction());
+        refersToField(role + "/input", lines.input());
+        refersToField(role + "/output", lines.output());
+        refersToField(role + "/drive", lines.drive());
+        refersToField(role + "/rise", lines.rise());
+        refersToField(role + "/fall", lines.fall());
+        refersToField(role + "/edge", lines.edge());
     }
 
     private static List<Expression> list(Expression... each) {
@@ -215,6 +220,12 @@ final class BlockTypeChecks {
         }
     }
 
+    private void refersToField(String place, String reference) {
+        if (reference != null) {
+            refers(place, reference, fields, "field");
+        }
+    }
+
     private void ofFields(String place, Expression condition) {
         if (condition != null) {
             for (String each : condition.names()) {
@@ -223,9 +234,13 @@ final class BlockTypeChecks {
         }
     }
 
-    private void ofParameters(String place, Expression expression, boolean mayNameClock) {
+    /** Names parameters only, or what an expression of its sort may name besides. */
+    private void ofParameters(String place, Expression expression, String... besides) {
+        if (expression == null) {
+            return;
+        }
         for (String each : expression.names()) {
-            if (!parameters.contains(each) && !(mayNameClock && each.equals("CLOCK"))) {
+            if (!List.of(besides).contains(each)) {
                 refers(place, each, parameters, "parameter");
             }
         }

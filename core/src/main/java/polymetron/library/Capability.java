@@ -136,13 +136,28 @@ public sealed interface Capability {
             implements Capability {}
 
     /**
-     * Lines that software reads, drives or both: general-purpose I/O.
+     * Lines that software reads, drives or both: general-purpose I/O. The fields, each as {@code REGISTER.FIELD}, have a bit a
+     * line; one that is null, or not there with the block's parameters, is not needed for the direction.
      *
      * @param count how many
      * @param direction {@code in}, {@code out} or {@code both}
-     * @param edges whether edges interrupt; null for never
+     * @param input levels of the lines
+     * @param output levels to drive
+     * @param drive which lines are driven; all of them where there is only {@code output}
+     * @param rise lines of which a rising edge sets the bit of {@code edge}
+     * @param fall the same for falling edges
+     * @param edge lines that had an edge
      */
-    record Lines(String registers, Expression count, Expression direction, Expression edges)
+    record Lines(
+            String registers,
+            Expression count,
+            Expression direction,
+            String input,
+            String output,
+            String drive,
+            String rise,
+            String fall,
+            String edge)
             implements Capability {}
 
     /**

@@ -13,6 +13,8 @@ import polymetron.expression.Expression;
  * @param onRead what a read of software does besides; null for nothing
  * @param hardware what the block itself does; null for nothing
  * @param reset value after reset; null for 0
+ * @param implemented mask of the bits that there are, of the place of the register in its row ({@link #INDEX}) as well; the
+ *     others read as 0; null for all
  * @param lockedBy while this expression of fields, each as {@code REGISTER.FIELD}, is true, writes change nothing; null for
  *     never
  * @param interrupt the interrupt that the field raises while it is not 0; null for none
@@ -27,10 +29,13 @@ public record FieldType(
         OnRead onRead,
         HardwareAccess hardware,
         Expression reset,
+        Expression implemented,
         Expression lockedBy,
         Interrupt interrupt,
         String explains,
         Expression when) {
+    /** Name of a register's place in its row, from 0, in {@link #implemented}. */
+    public static final String INDEX = "INDEX";
 
     /**
      * An interrupt that a field raises.

@@ -19,14 +19,14 @@ import tools.jackson.databind.node.JsonNodeFactory;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
- * The library with other names for every parameter, bus interface, interrupt and field of the block types that are something
+ * The library with other names for every parameter, bus interface, interrupt, register and field of the block types that are something
  * to the rest of a platform: nothing but definitions and documents may know the old ones.
  */
-final class RenamedLibrary {
+public final class RenamedLibrary {
     private static final String ENDING = "zq";
     private static final Set<String> TEXTS =
             Set.of("title", "summary", "description", "explains", "macro", "identity", "format");
-    private static final Pattern FIELD = Pattern.compile("\\b([A-Z]\\w*\\.\\w+)");
+    private static final Pattern FIELD = Pattern.compile("\\b([A-Z]\\w*)\\.(\\w+)");
 
     private final Map<Vlnv, Renamed> renamed = new TreeMap<>();
     private final Library library;
@@ -34,7 +34,7 @@ final class RenamedLibrary {
     /** A definition, and which of its names are changed. */
     private record Renamed(ObjectNode definition, Set<String> parameters) {}
 
-    RenamedLibrary() {
+    public RenamedLibrary() {
         Map<Vlnv, BlockType> types = new TreeMap<>();
         Map<Vlnv, java.util.SortedMap<String, String>> drivers = new TreeMap<>();
         Shipped.LIBRARY.types().forEach(type -> types.put(type.identity(), type));
@@ -61,7 +61,7 @@ final class RenamedLibrary {
                         drivers);
     }
 
-    Library library() {
+    public Library library() {
         return library;
     }
 
@@ -89,6 +89,7 @@ final class RenamedLibrary {
         }
         definition.path("busInterfaces").forEach(form -> end(form, "seenBy"));
         for (JsonNode register : definition.path("registers")) {
+            end(register, "name");
             end(register, "target");
             fields(register, "selectedBy");
             for (JsonNode field : register.path("fields")) {
@@ -103,6 +104,10 @@ final class RenamedLibrary {
                 for (String key :
                         new String[] {"registers", "fetch", "data", "writer", "inputs", "irq"}) {
                     end(role, key);
+                }
+                for (String key :
+                        new String[] {"input", "output", "drive", "rise", "fall", "edge"}) {
+                    fields(role, key);
                 }
                 JsonNode lines = role.path("lines");
                 (lines.isArray() ? lines : JsonNodeFactory.instance.arrayNode().add(lines))
@@ -150,13 +155,13 @@ final class RenamedLibrary {
     private static void fields(JsonNode node, String key) {
         if (node instanceof ObjectNode object && object.path(key).isString()) {
             String text = object.get(key).stringValue();
-            object.put(key, FIELD.matcher(text).replaceAll("$1" + ENDING));
+            object.put(key, FIELD.matcher(text).replaceAll("$1" + ENDING + ".$2" + ENDING));
         }
     }
 
     // --- platforms -----------------------------------------------------------------------------
 
-    Platform platform(Platform platform) {
+    public Platform platform(Platform platform) {
         ObjectNode document =
                 (ObjectNode) Documents.tree("platform", PlatformDocument.write(platform));
         Map<String, Renamed> blocks = new TreeMap<>();
@@ -190,7 +195,7 @@ final class RenamedLibrary {
     }
 
     /** What was made of the renamed platform, with the old names and without what only follows their lengths. */
-    static String withOldNames(String text) {
+    public static String withOldNames(String text) {
         return text.replaceAll("(?i)" + ENDING, "")
                 .replaceAll("\\b[0-9a-f]{16}\\b", "fingerprint")
                 .replaceAll("(FINGERPRINT_(?:HIGH|LOW)) .*", "$1")

@@ -1,12 +1,11 @@
 package polymetron.bench.block;
 
 /** A block whose registers are executed as they are described; what is left to its model is what the block does. */
-abstract class BankModel extends BlockModel implements RegisterBank.Behaviour {
+abstract class BankModel extends BlockModel {
     protected final RegisterBank bank;
 
     BankModel(RegisterBank bank) {
         this.bank = bank;
-        bank.behave(this);
     }
 
     @Override
@@ -15,22 +14,22 @@ abstract class BankModel extends BlockModel implements RegisterBank.Behaviour {
     }
 
     @Override
-    public int read(int offset) {
+    public final int read(int offset) {
         return bank.read(offset);
     }
 
     @Override
-    public int peek(int offset) {
+    public final int peek(int offset) {
         return bank.peek(offset);
     }
 
     @Override
-    public void write(int offset, int value, int mask) {
+    public final void write(int offset, int value, int mask) {
         bank.write(offset, value, mask);
     }
 
     @Override
-    public boolean isThere(String register) {
+    public final boolean isThere(String register) {
         return bank.isThere(register);
     }
 

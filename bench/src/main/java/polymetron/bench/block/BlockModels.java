@@ -27,7 +27,9 @@ public final class BlockModels {
             Map.of(
                     "general-timer", made -> new GeneralTimerModel(made.bank()),
                     "platform-identity",
-                            made -> new IdentityModel(Fingerprint.of(made.platform())));
+                            made ->
+                                    new IdentityModel(
+                                            made.bank(), Fingerprint.of(made.platform())));
 
     private BlockModels() {}
 
@@ -42,43 +44,37 @@ public final class BlockModels {
             SizedInterface form,
             long processorHz) {
         InterfaceRef ref = new InterfaceRef(block.name(), form.name());
+        List<Register> registers = block.shape().registersOf(form.name());
         for (MachineTimer timer : MachineTimer.of(platform)) {
             if (timer.registers().equals(ref)) {
+                RegisterBank bank = new RegisterBank(registers, timer.hertz());
                 return clocked(
-                        new MachineTimerModel((int) timer.divider(), timer.timed().size()),
+                        new MachineTimerModel(bank, (int) timer.divider(), timer.timed().size()),
                         timer.hertz(),
                         processorHz);
             }
         }
+        long clockHz = platform.frequencyHz(block);
         for (InterruptController controller : InterruptController.of(platform)) {
             if (controller.registers().equals(ref)) {
                 return Optional.of(
                         new InterruptControllerModel(
+                                new RegisterBank(registers, clockHz),
                                 controller.sources(),
-                                controller.priorityBits(),
                                 Math.max(1, controller.contexts().size())));
             }
         }
         Capability.Console console = Consoles.at(block, form.name()).orElse(null);
         if (console != null) {
-            int divisor =
-                    Consoles.rate(platform, block, console)
-                            .map(rate -> (int) rate.divisor())
-                            .orElse(1);
+            long consoleHz = Consoles.clockHz(platform, block, console);
             return clocked(
-                    new UartModel(divisor),
-                    Consoles.clockHz(platform, block, console),
-                    processorHz);
+                    new UartModel(new RegisterBank(registers, consoleHz)), consoleHz, processorHz);
         }
-        long clockHz = platform.frequencyHz(block);
-        List<Register> registers = block.shape().registersOf(form.name());
         for (Capability.Lines lines : block.type().provides(Capability.Lines.class)) {
             if (lines.registers().equals(form.name())) {
                 long count = Math.clamp(block.shape().number(lines.count(), 1), 1, 32);
-                return clocked(
-                        new GpioModel(new RegisterBank(registers, clockHz), (1L << count) - 1),
-                        clockHz,
-                        processorHz);
+                RegisterBank bank = new RegisterBank(registers, clockHz);
+                return clocked(new GpioModel(bank, lines, (1L << count) - 1), clockHz, processorHz);
             }
         }
         var make = MODELS.get(block.type().identity().name());

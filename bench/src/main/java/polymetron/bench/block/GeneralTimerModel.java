@@ -12,8 +12,20 @@ final class GeneralTimerModel extends BankModel {
 
     private long cyclesPerStep;
 
+    private final BankField run;
+    private final BankField repeat;
+    private final BankField load;
+    private final BankField prescale;
+    private final BankField end;
+
     GeneralTimerModel(RegisterBank bank) {
         super(bank);
+        run = bank.field("CONTROL", "RUN").onStored(this::goOn);
+        repeat = bank.field("CONTROL", "REPEAT");
+        load = bank.field("LOAD", "COUNT").onStored(this::loaded);
+        prescale = bank.field("PRESCALE", "CYCLES").onStored(this::goOn);
+        end = bank.field("PENDING", "END");
+        bank.field("COUNT", "COUNT").gives(this::countNow);
     }
 
     @Override
@@ -22,7 +34,7 @@ final class GeneralTimerModel extends BankModel {
         count = 0;
         since = 0;
         running = false;
-        cyclesPerStep = 1 + bank.get("PRESCALE", "CYCLES");
+        cyclesPerStep = 1 + prescale.get();
     }
 
     /** Cycles from a count of so many to the end: the step from 0 on is one more. */
@@ -35,17 +47,17 @@ final class GeneralTimerModel extends BankModel {
         if (!running || now() < since + cyclesToEnd(count)) {
             return;
         }
-        bank.set("PENDING", "END", 1);
+        end.set(1);
         since += cyclesToEnd(count);
-        if (bank.get("CONTROL", "REPEAT") == 0) {
-            bank.put("CONTROL", "RUN", 0);
+        if (!repeat.isSet()) {
+            run.put(0);
             running = false;
             count = 0;
             return;
         }
-        long period = cyclesToEnd(bank.get("LOAD", "COUNT"));
+        long period = cyclesToEnd(load.get());
         since += (now() - since) / period * period;
-        count = bank.get("LOAD", "COUNT");
+        count = load.get();
     }
 
     @Override
@@ -57,17 +69,19 @@ final class GeneralTimerModel extends BankModel {
         return running ? count - (now() - since) / cyclesPerStep : count;
     }
 
-    @Override
-    public long value(String register, int index, String field, long stored) {
-        return register.equals("COUNT") ? countNow() : stored;
+    /** Goes on counting from where it is, with whatever was changed. */
+    private void goOn() {
+        goOnFrom(countNow());
     }
 
-    /** Goes on counting from where it is, or from LOAD, with whatever was changed. */
-    @Override
-    public void stored(String register, int index) {
-        count = register.equals("LOAD") ? bank.get("LOAD", "COUNT") : countNow();
+    private void loaded() {
+        goOnFrom(load.get());
+    }
+
+    private void goOnFrom(long counts) {
+        count = counts;
         since = now();
-        running = bank.get("CONTROL", "RUN") != 0;
-        cyclesPerStep = 1 + bank.get("PRESCALE", "CYCLES");
+        running = run.isSet();
+        cyclesPerStep = 1 + prescale.get();
     }
 }

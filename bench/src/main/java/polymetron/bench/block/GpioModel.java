@@ -1,46 +1,69 @@
 package polymetron.bench.block;
 
-/** General-purpose lines. Which of the registers there are says in which directions they go. */
+import polymetron.library.Capability;
+
+/**
+ * General-purpose lines. Which fields they are worked by, the definition says; which of them there are says in which
+ * directions the lines go.
+ */
 public final class GpioModel extends BankModel {
     private final long lines;
+    private final BankField output;
+    private final BankField drive;
+    private final BankField rise;
+    private final BankField fall;
+    private final BankField edge;
     private long outside;
 
     /**
      * @param lines one bit for each line
      */
-    public GpioModel(RegisterBank bank, long lines) {
+    public GpioModel(RegisterBank bank, Capability.Lines roles, long lines) {
         super(bank);
         this.lines = lines;
+        this.output = field(roles.output());
+        this.drive = field(roles.drive());
+        this.rise = field(roles.rise());
+        this.fall = field(roles.fall());
+        this.edge = field(roles.edge());
+        BankField input = field(roles.input());
+        if (input != null) {
+            input.gives(this::levels);
+        }
+    }
+
+    /** The field in a role; null when it is not there with the block's parameters. */
+    private BankField field(String reference) {
+        return reference == null ? null : bank.named(reference).orElse(null);
     }
 
     /** Lines that the block drives: those that software chose, or all of them where there are only outputs. */
     private long drives() {
-        if (bank.has("DRIVE")) {
-            return bank.get("DRIVE", "ENABLE");
+        if (drive != null) {
+            return drive.get();
         }
-        return bank.has("OUTPUT") ? lines : 0;
+        return output == null ? 0 : lines;
     }
 
     /** Levels that the block drives; lines that it does not drive are 0. */
     public int driven() {
-        return (int) (bank.has("OUTPUT") ? bank.get("OUTPUT", "LEVEL") & drives() : 0);
+        return (int) (output == null ? 0 : output.get() & drives());
+    }
+
+    private long levels() {
+        return outside & ~drives() | Integer.toUnsignedLong(driven());
     }
 
     /** Sets the levels that the board puts on the lines. */
     public void setOutside(int levels) {
         long before = outside;
         outside = Integer.toUnsignedLong(levels) & lines;
-        if (bank.has("PENDING")) {
-            long rose = ~before & outside & bank.get("RISE", "ENABLE");
-            long fell = before & ~outside & bank.get("FALL", "ENABLE");
-            bank.set("PENDING", "EDGE", rose | fell);
+        if (edge != null) {
+            edge.set(~before & outside & enabled(rise) | before & ~outside & enabled(fall));
         }
     }
 
-    @Override
-    public long value(String register, int index, String field, long stored) {
-        return register.equals("INPUT")
-                ? outside & ~drives() | Integer.toUnsignedLong(driven())
-                : stored;
+    private static long enabled(BankField edges) {
+        return edges == null ? 0 : edges.get();
     }
 }

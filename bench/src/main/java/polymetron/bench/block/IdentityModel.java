@@ -1,28 +1,14 @@
 package polymetron.bench.block;
 
 /** The platform's fingerprint, in two words. */
-final class IdentityModel extends BlockModel {
-    private final long fingerprint;
-
+final class IdentityModel extends BankModel {
     /**
      * @param fingerprint sixteen hexadecimal digits
      */
-    IdentityModel(String fingerprint) {
-        this.fingerprint = Long.parseUnsignedLong(fingerprint, 16);
+    IdentityModel(RegisterBank bank, String fingerprint) {
+        super(bank);
+        long value = Long.parseUnsignedLong(fingerprint, 16);
+        bank.readAt(0, 0).gives(() -> value >>> 32);
+        bank.readAt(4, 0).gives(() -> value);
     }
-
-    @Override
-    protected void clear() {}
-
-    @Override
-    public int read(int offset) {
-        return switch (offset) {
-            case 0x00 -> (int) (fingerprint >>> 32);
-            case 0x04 -> (int) fingerprint;
-            default -> 0;
-        };
-    }
-
-    @Override
-    public void write(int offset, int value, int mask) {}
 }

@@ -1,37 +1,43 @@
 package polymetron.bench.block;
 
-import java.util.Arrays;
-
-/** Machine timer and software interrupts of some harts (RISC-V ACLINT 1.0: MTIMER and MSWI devices). */
-public final class MachineTimerModel extends BlockModel {
+/**
+ * Machine timer and software interrupts of some harts (RISC-V ACLINT 1.0: MTIMER and MSWI devices). The registers are found
+ * where that standard has them.
+ */
+public final class MachineTimerModel extends BankModel {
     private static final int MSIP = 0x0000;
     private static final int MTIMECMP = 0x4000;
     private static final int MTIME = 0xBFF8;
 
     private final int divider;
-    private final int harts;
-    private final long[] compare;
-    private final boolean[] software;
+    private final BankField[] compare;
+    private final BankField[] software;
+    private final BankField time;
+
+    /** What MTIME is ahead of the ticks since reset, because software wrote it. */
     private long offsetTicks;
 
     /**
      * @param divider cycles a tick
      */
-    public MachineTimerModel(int divider, int harts) {
+    public MachineTimerModel(RegisterBank bank, int divider, int harts) {
+        super(bank);
         this.divider = divider;
-        this.harts = harts;
-        this.compare = new long[harts];
-        this.software = new boolean[harts];
+        this.compare = new BankField[harts];
+        this.software = new BankField[harts];
+        for (int hart = 0; hart < harts; hart++) {
+            compare[hart] = bank.readAt(MTIMECMP + 8 * hart, 0);
+            software[hart] = bank.readAt(MSIP + 4 * hart, 0);
+        }
+        this.time = bank.readAt(MTIME, 0);
+        time.gives(this::ticks).onStored(this::timeWritten);
         clear();
     }
 
     @Override
     protected void clear() {
+        super.clear();
         offsetTicks = 0;
-        // The specification leaves MTIMECMP open after reset; all ones means no interrupt until it
-        // is set.
-        Arrays.fill(compare, -1L);
-        Arrays.fill(software, false);
     }
 
     /** MTIME. */
@@ -41,19 +47,19 @@ public final class MachineTimerModel extends BlockModel {
 
     /** Whether the timer interrupt of a hart is pending. */
     public boolean isDue(int hart) {
-        return Long.compareUnsigned(ticks(), compare[hart]) >= 0;
+        return Long.compareUnsigned(ticks(), compare[hart].get()) >= 0;
     }
 
     /** Whether the software interrupt of a hart is pending. */
     public boolean isSignalled(int hart) {
-        return software[hart];
+        return software[hart].isSet();
     }
 
     @Override
     public long nextEvent() {
         long next = NEVER;
-        for (int hart = 0; hart < harts; hart++) {
-            long distance = compare[hart] - ticks();
+        for (int hart = 0; hart < compare.length; hart++) {
+            long distance = compare[hart].get() - ticks();
             if (!isDue(hart) && distance >= 0 && distance <= NEVER / divider / 4) {
                 next = Math.min(next, (now() / divider + distance) * divider);
             }
@@ -61,38 +67,7 @@ public final class MachineTimerModel extends BlockModel {
         return next;
     }
 
-    @Override
-    public int read(int offset) {
-        int hart = (offset - MTIMECMP) / 8;
-        if (offset >= MTIMECMP && hart < harts) {
-            return (int) (compare[hart] >>> 8 * (offset & 4));
-        }
-        if (offset < MSIP + 4 * harts) {
-            return software[offset / 4] ? 1 : 0;
-        }
-        return switch (offset) {
-            case MTIME -> (int) ticks();
-            case MTIME + 4 -> (int) (ticks() >>> 32);
-            default -> 0;
-        };
-    }
-
-    @Override
-    public void write(int offset, int value, int mask) {
-        int hart = (offset - MTIMECMP) / 8;
-        if (offset >= MTIMECMP && hart < harts) {
-            compare[hart] = withHalf(compare[hart], offset, value, mask);
-        } else if (offset < MSIP + 4 * harts) {
-            software[offset / 4] = (merge(software[offset / 4] ? 1 : 0, value, mask) & 1) != 0;
-        } else if (offset == MTIME || offset == MTIME + 4) {
-            offsetTicks += withHalf(ticks(), offset, value, mask) - ticks();
-        }
-    }
-
-    /** A 64-bit register with one of its words written. */
-    private static long withHalf(long whole, int offset, int value, int mask) {
-        int shift = 8 * (offset & 4);
-        int half = merge((int) (whole >>> shift), value, mask);
-        return whole & ~(0xFFFF_FFFFL << shift) | Integer.toUnsignedLong(half) << shift;
+    private void timeWritten() {
+        offsetTicks = time.stored() - now() / divider;
     }
 }

@@ -1,132 +1,99 @@
 package polymetron.bench.block;
 
-import java.math.BigInteger;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import polymetron.elaborate.Field;
+import java.util.Optional;
+import java.util.TreeMap;
 import polymetron.elaborate.Register;
-import polymetron.expression.Expression;
-import polymetron.expression.Value;
-import polymetron.library.HardwareAccess;
-import polymetron.library.OnRead;
-import polymetron.library.OnWrite;
+import polymetron.library.FieldType;
 
 /**
  * The registers of a block, executed as their description says: what software reads and writes, what that does, which
  * register is the one at an address, what is locked, and which fields raise an interrupt. What the block itself does comes
- * from its model, through the calls for the hardware's side and through {@link Behaviour}.
+ * from its model, which ties itself to fields ({@link BankField}), found by their name or, where a published standard lays
+ * the registers out, by their place.
  */
 public final class RegisterBank {
-    /** What a block does when software writes or reads something of it. */
-    public interface Behaviour {
-        /** Value of a field that the block gives; what was stored in it where the block does not say. */
-        default long value(String register, int index, String field, long stored) {
-            return stored;
-        }
+    private static final BankRegister[] NONE = {};
 
-        /** Software wrote a field that it hands over, or one that is a pulse; of a pulse only ones are told. */
-        default void written(String register, int index, String field, long value) {}
+    /** A field that raises an interrupt, and the one that lets it through; null for always. */
+    private record Raised(BankField field, BankField enable) {}
 
-        /** Software took what a field gives. */
-        default void taken(String register, int index, String field) {}
+    private final Map<String, List<BankRegister>> byName = new LinkedHashMap<>();
+    private final Map<String, List<Raised>> raised = new LinkedHashMap<>();
 
-        /** Software stored something in a register. */
-        default void stored(String register, int index) {}
-    }
+    /** Offsets of words that have registers, in order, and the registers of each. */
+    private final int[] offsets;
 
-    private static final Behaviour NOTHING = new Behaviour() {};
-
-    /** One register of a row, with what is stored in it. */
-    private static final class Cell {
-        private final Register register;
-        private final int index;
-        private final long reset;
-        private long value;
-
-        private Cell(Register register, int index, long reset) {
-            this.register = register;
-            this.index = index;
-            this.reset = reset;
-        }
-    }
-
-    private final Map<Integer, List<Cell>> byWord = new HashMap<>();
-    private final Map<String, List<Cell>> byName = new LinkedHashMap<>();
-    private Behaviour behaviour = NOTHING;
+    private final BankRegister[][] words;
 
     /**
      * @param clockHz clock of the block in hertz, from which some values after reset follow
      */
     public RegisterBank(List<Register> registers, long clockHz) {
+        Map<Integer, List<BankRegister>> byWord = new TreeMap<>();
         for (Register register : registers) {
-            long reset = register.reset(clockHz);
             for (int index = 0; index < register.count(); index++) {
-                Cell cell = new Cell(register, index, reset);
-                byName.computeIfAbsent(register.name(), name -> new ArrayList<>()).add(cell);
+                BankRegister each = new BankRegister(register, index, clockHz);
+                byName.computeIfAbsent(register.name(), name -> new ArrayList<>()).add(each);
                 int first = (int) register.offset(index) & ~3;
                 for (int word = 0; word < Math.max(1, register.width() / 32); word++) {
-                    byWord.computeIfAbsent(first + 4 * word, at -> new ArrayList<>(1)).add(cell);
+                    byWord.computeIfAbsent(first + 4 * word, at -> new ArrayList<>(1)).add(each);
                 }
             }
         }
-        clear();
+        offsets = byWord.keySet().stream().mapToInt(Integer::intValue).toArray();
+        words =
+                byWord.values().stream()
+                        .map(row -> row.toArray(NONE))
+                        .toArray(BankRegister[][]::new);
+        byName.values().forEach(row -> row.forEach(each -> each.resolve(this::named)));
+        byName.values().forEach(row -> row.forEach(this::raises));
     }
 
-    /** Tells the bank what the block does. */
-    public void behave(Behaviour other) {
-        behaviour = other;
+    private void raises(BankRegister register) {
+        for (BankField field : register.fields()) {
+            FieldType.Interrupt interrupt = field.type().type().interrupt();
+            if (interrupt != null) {
+                BankField enable =
+                        interrupt.enable() == null ? null : named(interrupt.enable()).orElse(null);
+                raised.computeIfAbsent(interrupt.source(), source -> new ArrayList<>())
+                        .add(new Raised(field, enable));
+            }
+        }
     }
 
     /** Back to the values after reset. */
     public void clear() {
-        byName.values().forEach(row -> row.forEach(cell -> cell.value = cell.reset));
+        byName.values().forEach(row -> row.forEach(BankRegister::clear));
     }
 
     // --- software's side
 
     /** What software reads of a word, with the effects that reading has. */
     public int read(int offset) {
-        return read(offset, true);
-    }
-
-    /** The same without the effects. */
-    public int peek(int offset) {
-        return read(offset, false);
-    }
-
-    private int read(int offset, boolean effects) {
         int word = 0;
-        for (Cell cell : byWord.getOrDefault(offset, List.of())) {
-            if (!isSelected(cell.register)) {
-                continue;
-            }
-            int shift = shift(cell, offset);
-            long seen = 0;
-            for (Field field : cell.register.fields()) {
-                if (field.type().software().reads()) {
-                    seen |= get(cell, field) << field.lowBit();
-                }
-            }
-            word |= inWord(seen, shift);
-            if (effects) {
-                effects(cell, shift);
+        for (BankRegister register : at(offset)) {
+            if (register.isSelected()) {
+                int shift = shift(register, offset);
+                word |= inWord(register.read(), shift);
+                register.take(outOfWord(-1, shift));
             }
         }
         return word;
     }
 
-    private void effects(Cell cell, int shift) {
-        for (Field field : cell.register.fields()) {
-            boolean isInWord = inWord(field.mask(), shift) != 0;
-            if (isInWord && field.type().onRead() == OnRead.CLEAR) {
-                cell.value &= ~field.mask();
-            } else if (isInWord && field.type().onRead() == OnRead.TAKE) {
-                behaviour.taken(cell.register.name(), cell.index, field.name());
+    /** The same without the effects. */
+    public int peek(int offset) {
+        int word = 0;
+        for (BankRegister register : at(offset)) {
+            if (register.isSelected()) {
+                word |= inWord(register.read(), shift(register, offset));
             }
         }
+        return word;
     }
 
     /**
@@ -135,185 +102,107 @@ public final class RegisterBank {
      * @param mask bits of the bytes that it writes
      */
     public void write(int offset, int value, int mask) {
+        BankRegister[] there = at(offset);
         // Which register is there is decided before any of them changes.
-        List<Cell> selected =
-                byWord.getOrDefault(offset, List.of()).stream()
-                        .filter(cell -> isSelected(cell.register))
-                        .toList();
-        for (Cell cell : selected) {
-            int shift = shift(cell, offset);
-            write(cell, outOfWord(value, shift), outOfWord(mask, shift));
+        long selected = 0;
+        for (int at = 0; at < there.length; at++) {
+            selected |= there[at].isSelected() ? 1L << at : 0;
+        }
+        for (int at = 0; at < there.length; at++) {
+            if ((selected >>> at & 1) != 0) {
+                int shift = shift(there[at], offset);
+                there[at].write(outOfWord(value, shift), outOfWord(mask, shift));
+            }
         }
     }
 
-    private void write(Cell cell, long value, long mask) {
-        boolean stored = false;
-        List<Field> told = new ArrayList<>();
-        for (Field field : cell.register.fields()) {
-            long touched = field.mask() & mask;
-            if (!field.type().software().writes() || touched == 0 || isLocked(field)) {
+    private BankRegister[] at(int offset) {
+        int at = java.util.Arrays.binarySearch(offsets, offset);
+        return at < 0 ? NONE : words[at];
+    }
+
+    // --- the block's side
+
+    /**
+     * A field of a register that is no row.
+     *
+     * @throws IllegalArgumentException when there is none of that name
+     */
+    BankField field(String register, String field) {
+        return named(register + "." + field)
+                .orElseThrow(
+                        () ->
+                                new IllegalArgumentException(
+                                        "there is no field %s.%s".formatted(register, field)));
+    }
+
+    /** The field that a reference, {@code REGISTER.FIELD}, names, in the first register of a row. */
+    Optional<BankField> named(String reference) {
+        int dot = reference.indexOf('.');
+        List<BankRegister> row = byName.get(reference.substring(0, dot));
+        return row == null ? Optional.empty() : row.getFirst().field(reference.substring(dot + 1));
+    }
+
+    /**
+     * The field that software reads at a place now, for registers that a published standard lays out.
+     *
+     * @param offset of the byte that the register begins at
+     * @throws IllegalArgumentException when there is none
+     */
+    BankField readAt(int offset, int bit) {
+        return fieldAt(offset, bit, false);
+    }
+
+    /** The same for a field that software writes. */
+    BankField writtenAt(int offset, int bit) {
+        return fieldAt(offset, bit, true);
+    }
+
+    private BankField fieldAt(int offset, int bit, boolean writes) {
+        for (BankRegister register : at(offset & ~3)) {
+            if (register.type().offset(register.index()) != offset || !register.isSelected()) {
                 continue;
             }
-            switch (field.type().onWrite()) {
-                case STORE -> {
-                    cell.value = cell.value & ~touched | value & touched;
-                    stored = true;
-                }
-                case CLEAR_ONES -> cell.value &= ~(value & touched);
-                case SET_ONES -> cell.value |= value & touched;
-                case PULSE, HAND_OVER -> told.add(field);
+            BankField field = register.fieldAt(bit).orElse(null);
+            if (field != null
+                    && (writes
+                            ? field.type().type().software().writes()
+                            : field.type().type().software().reads())) {
+                return field;
             }
         }
-        String name = cell.register.name();
-        if (stored) {
-            behaviour.stored(name, cell.index);
-        }
-        for (Field field : told) {
-            long part = (value & mask & field.mask()) >>> field.lowBit();
-            if (part != 0 || field.type().onWrite() == OnWrite.HAND_OVER) {
-                behaviour.written(name, cell.index, field.name(), part);
-            }
-        }
+        throw new IllegalArgumentException(
+                "there is no field to %s at offset 0x%x, bit %s"
+                        .formatted(writes ? "write" : "read", offset, bit));
     }
 
-    // --- hardware's side
-
-    /** The value of a field of a register that is no row. */
-    public long get(String register, String field) {
-        return get(register, 0, field);
-    }
-
-    public long get(String register, int index, String field) {
-        Cell cell = cell(register, index);
-        return get(cell, field(cell, field));
-    }
-
-    /** Stores a value, as the block does in what it loads or counts. */
-    public void put(String register, String field, long value) {
-        Cell cell = cell(register, 0);
-        Field place = field(cell, field);
-        cell.value = cell.value & ~place.mask() | value << place.lowBit() & place.mask();
-    }
-
-    /** Sets bits of a field, as something that happens does. */
-    public void set(String register, String field, long bits) {
-        put(register, field, stored(cell(register, 0), field) | bits);
-    }
-
-    /** Sets bits of a word, whatever fields they are. */
+    /** Sets bits of a word, whatever fields they are, as something that happens does. */
     void raise(int offset, int bits) {
-        for (Cell cell : byWord.getOrDefault(offset, List.of())) {
-            cell.value |= outOfWord(bits, shift(cell, offset));
+        for (BankRegister register : at(offset)) {
+            long set = outOfWord(bits, shift(register, offset));
+            register.store(set, set);
         }
-    }
-
-    /** Whether the bank has a register. */
-    public boolean has(String register) {
-        return byName.containsKey(register);
     }
 
     /** Whether a register is the one at its address now. */
     public boolean isThere(String register) {
-        List<Cell> row = byName.get(register);
-        return row == null || isSelected(row.getFirst().register);
+        List<BankRegister> row = byName.get(register);
+        return row == null || row.getFirst().isSelected();
     }
 
     /** Whether a field that is not 0, and enabled, raises an interrupt source. */
     public boolean interrupts(String source) {
-        for (List<Cell> row : byName.values()) {
-            for (Field field : row.getFirst().register.fields()) {
-                var raised = field.type().interrupt();
-                if (raised == null || !raised.source().equals(source)) {
-                    continue;
-                }
-                boolean isEnabled = raised.enable() == null || valueOf(raised.enable()) != 0;
-                if (isEnabled && row.stream().anyMatch(cell -> get(cell, field) != 0)) {
-                    return true;
-                }
+        for (Raised each : raised.getOrDefault(source, List.of())) {
+            if ((each.enable() == null || each.enable().isSet()) && each.field().isSet()) {
+                return true;
             }
         }
         return false;
     }
 
-    // --- pieces
-
-    private long get(Cell cell, Field field) {
-        if (!field.type().onWrite().stores() && field.type().software().writes()) {
-            switch (field.type().onWrite()) {
-                case PULSE -> {
-                    return 0;
-                }
-                case HAND_OVER -> {
-                    return field.type().hardware() == HardwareAccess.NONE ? 0 : value(cell, field);
-                }
-                default -> {}
-            }
-        }
-        return value(cell, field);
-    }
-
-    private long value(Cell cell, Field field) {
-        long stored = cell.value >>> field.lowBit() & field.ones();
-        return field.type().hardware() == HardwareAccess.VALUE
-                ? behaviour.value(cell.register.name(), cell.index, field.name(), stored)
-                        & field.ones()
-                : stored;
-    }
-
-    private long stored(Cell cell, String field) {
-        Field place = field(cell, field);
-        return cell.value >>> place.lowBit() & place.ones();
-    }
-
-    private Cell cell(String register, int index) {
-        List<Cell> row = byName.get(register);
-        if (row == null) {
-            throw new IllegalArgumentException("there is no register " + register);
-        }
-        return row.get(index);
-    }
-
-    private static Field field(Cell cell, String name) {
-        return cell.register
-                .field(name)
-                .orElseThrow(
-                        () ->
-                                new IllegalArgumentException(
-                                        "%s has no field %s"
-                                                .formatted(cell.register.name(), name)));
-    }
-
-    private boolean isSelected(Register register) {
-        return register.type().selectedBy() == null || isTrue(register.type().selectedBy());
-    }
-
-    private boolean isLocked(Field field) {
-        return field.type().lockedBy() != null && isTrue(field.type().lockedBy());
-    }
-
-    private boolean isTrue(Expression condition) {
-        return condition
-                .evaluate(name -> Value.Bits.of(BigInteger.valueOf(valueOf(name)), 64, false))
-                .isTrue();
-    }
-
-    /** The value of a field by its whole name, REGISTER.FIELD; 0 of one that is not there. */
-    private long valueOf(String reference) {
-        int dot = reference.indexOf('.');
-        List<Cell> row = byName.get(reference.substring(0, dot));
-        if (row == null) {
-            return 0;
-        }
-        return row.getFirst()
-                .register
-                .field(reference.substring(dot + 1))
-                .map(field -> get(row.getFirst(), field))
-                .orElse(0L);
-    }
-
     /** How far a register's lowest bit is above that of a word; below it for the upper words of a wide one. */
-    private static int shift(Cell cell, int word) {
-        return 8 * ((int) cell.register.offset(cell.index) - word);
+    private static int shift(BankRegister register, int word) {
+        return 8 * ((int) register.type().offset(register.index()) - word);
     }
 
     private static int inWord(long bits, int shift) {

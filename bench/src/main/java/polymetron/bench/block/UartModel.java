@@ -4,61 +4,89 @@ import java.io.ByteArrayOutputStream;
 import java.util.ArrayDeque;
 
 /**
- * UART with the registers of the PC16550D (data sheet, sections 8.1 to 8.6), one word apart. A character takes ten
- * bit times of 16 × divisor cycles, in both directions; modem lines, parity and breaks are not modelled.
+ * What a UART with the registers of the PC16550D does (data sheet, sections 8.1 to 8.6; numbers from memory). The
+ * registers are found where that standard has them, one word apart, so a definition may give them any names. A character
+ * takes ten bit times of 16 × divisor cycles, in both directions; modem lines, parity and breaks are not modelled.
  */
-public final class UartModel extends BlockModel {
-    private static final int RBR_THR_DLL = 0x00;
-    private static final int IER_DLM = 0x04;
-    private static final int IIR_FCR = 0x08;
-    private static final int LCR = 0x0C;
-    private static final int MCR = 0x10;
-    private static final int LSR = 0x14;
-    private static final int SCR = 0x1C;
-    private static final int DLAB = 0x80;
+public final class UartModel extends BankModel {
+    private static final int WORD = 4;
+    private static final int DIVISOR_LATCH_ACCESS = 0x80;
     private static final int FIFO_DEPTH = 16;
+    private static final int[] RECEIVE_LEVELS = {1, 4, 8, 14};
     private static final int MOST_WAITING = 1 << 20;
     private static final int BITS_PER_CHARACTER = 10;
 
-    private final int resetDivisor;
+    /** Line status 3, data available 2, time-out 6, transmitter empty 1 (table "Interrupt control functions"). */
+    private enum Cause {
+        LINE_STATUS(3),
+        DATA(2),
+        TIME_OUT(6),
+        EMPTY(1),
+        NONE(0);
+
+        private final int id;
+
+        Cause(int id) {
+            this.id = id;
+        }
+    }
+
     private final ArrayDeque<Byte> transmitFifo = new ArrayDeque<>();
     private final ArrayDeque<Byte> receiveFifo = new ArrayDeque<>();
     private final ArrayDeque<Byte> incoming = new ArrayDeque<>();
     private final ByteArrayOutputStream sent = new ByteArrayOutputStream();
-    private int divisor;
-    private int ier;
-    private int lcr;
-    private int mcr;
-    private int fcr;
-    private int scratch;
-    private boolean overrun;
+    private final BankField divisorLow;
+    private final BankField divisorHigh;
+    private final BankField dataEnable;
+    private final BankField emptyEnable;
+    private final BankField lineEnable;
+    private final BankField fifosOn;
+    private final BankField receiveLevel;
+    private final BankField loop;
+    private final BankField overrun;
     private boolean transmitterEmptied;
+    private boolean emptyWasEnabled;
+    private boolean fifosWereOn;
     private boolean timedOut;
     private long shiftDone;
     private long nextArrival;
     private long lastReceive;
 
-    /**
-     * @param resetDivisor divisor after reset
-     */
-    public UartModel(int resetDivisor) {
-        this.resetDivisor = resetDivisor;
+    public UartModel(RegisterBank bank) {
+        super(bank);
+        bank.write(3 * WORD, DIVISOR_LATCH_ACCESS, 0xFF);
+        divisorLow = bank.readAt(0, 0);
+        divisorHigh = bank.readAt(WORD, 0);
+        bank.write(3 * WORD, 0, 0xFF);
+        bank.readAt(0, 0).gives(this::oldest).onTaken(this::take);
+        bank.writtenAt(0, 0).onWritten(character -> transmit((byte) character));
+        dataEnable = bank.readAt(WORD, 0);
+        emptyEnable = bank.readAt(WORD, 1).onStored(this::enabled);
+        lineEnable = bank.readAt(WORD, 2);
+        bank.readAt(2 * WORD, 0).gives(() -> cause() == Cause.NONE ? 1 : 0);
+        bank.readAt(2 * WORD, 1).gives(() -> cause().id).onTaken(this::causeRead);
+        bank.readAt(2 * WORD, 6).gives(() -> fifosOn() ? 3 : 0);
+        fifosOn = bank.writtenAt(2 * WORD, 0).onStored(this::fifosSwitched);
+        bank.writtenAt(2 * WORD, 1).onWritten(ones -> receiveFifo.clear());
+        bank.writtenAt(2 * WORD, 2).onWritten(ones -> transmitFifo.clear());
+        receiveLevel = bank.writtenAt(2 * WORD, 6);
+        loop = bank.readAt(4 * WORD, 4);
+        bank.readAt(5 * WORD, 0).gives(() -> receiveFifo.isEmpty() ? 0 : 1);
+        overrun = bank.readAt(5 * WORD, 1);
+        bank.readAt(5 * WORD, 5).gives(() -> transmitFifo.isEmpty() ? 1 : 0);
+        bank.readAt(5 * WORD, 6).gives(() -> transmitFifo.isEmpty() && shiftDone == NEVER ? 1 : 0);
         clear();
     }
 
     @Override
     protected void clear() {
+        super.clear();
         transmitFifo.clear();
         receiveFifo.clear();
         incoming.clear();
-        divisor = resetDivisor;
-        ier = 0;
-        lcr = 3;
-        mcr = 0;
-        fcr = 0;
-        scratch = 0;
-        overrun = false;
         transmitterEmptied = false;
+        emptyWasEnabled = false;
+        fifosWereOn = false;
         timedOut = false;
         shiftDone = NEVER;
         nextArrival = NEVER;
@@ -85,7 +113,7 @@ public final class UartModel extends BlockModel {
     }
 
     private long characterCycles() {
-        return (long) BITS_PER_CHARACTER * 16 * Math.max(divisor, 1);
+        return BITS_PER_CHARACTER * 16 * Math.max(divisorHigh.get() << 8 | divisorLow.get(), 1);
     }
 
     @Override
@@ -116,7 +144,7 @@ public final class UartModel extends BlockModel {
             return NEVER;
         }
         byte character = transmitFifo.remove();
-        if ((mcr & 0x10) != 0) {
+        if (loop.isSet()) {
             receive(character);
             lastReceive = from;
         } else {
@@ -130,116 +158,67 @@ public final class UartModel extends BlockModel {
 
     private void receive(byte character) {
         if (receiveFifo.size() >= (fifosOn() ? FIFO_DEPTH : 1)) {
-            overrun = true;
+            overrun.set(1);
         } else {
             receiveFifo.add(character);
         }
     }
 
     private boolean fifosOn() {
-        return (fcr & 1) != 0;
+        return fifosOn.isSet();
     }
 
     private int receiveLevel() {
-        return fifosOn() ? new int[] {1, 4, 8, 14}[fcr >>> 6] : 1;
+        return fifosOn() ? RECEIVE_LEVELS[(int) receiveLevel.get()] : 1;
     }
 
     @Override
     public boolean interrupt(String source) {
-        return interruptId() != 1;
+        return interrupts();
     }
 
-    /** Table "Interrupt control functions": the most urgent cause, 1 for none. */
-    private int interruptId() {
-        if ((ier & 4) != 0 && overrun) {
-            return 6;
+    /** Level of its one interrupt line. */
+    public boolean interrupts() {
+        return cause() != Cause.NONE;
+    }
+
+    /** The most urgent cause. */
+    private Cause cause() {
+        if (lineEnable.isSet() && overrun.isSet()) {
+            return Cause.LINE_STATUS;
         }
-        if ((ier & 1) != 0 && receiveFifo.size() >= receiveLevel()) {
-            return 4;
+        if (dataEnable.isSet() && receiveFifo.size() >= receiveLevel()) {
+            return Cause.DATA;
         }
-        if ((ier & 1) != 0 && fifosOn() && timedOut && !receiveFifo.isEmpty()) {
-            return 12;
+        if (dataEnable.isSet() && fifosOn() && timedOut && !receiveFifo.isEmpty()) {
+            return Cause.TIME_OUT;
         }
-        return (ier & 2) != 0 && transmitterEmptied ? 2 : 1;
+        return emptyEnable.isSet() && transmitterEmptied ? Cause.EMPTY : Cause.NONE;
     }
 
-    private int lineStatus() {
-        return (receiveFifo.isEmpty() ? 0 : 0x01)
-                | (overrun ? 0x02 : 0)
-                | (transmitFifo.isEmpty() ? 0x20 : 0)
-                | (transmitFifo.isEmpty() && shiftDone == NEVER ? 0x40 : 0);
+    /** Reading the cause clears it when it is that of the transmitter. */
+    private void causeRead() {
+        if (cause() == Cause.EMPTY) {
+            transmitterEmptied = false;
+        }
     }
 
-    /** The divisor latch takes the place of three registers while DLAB is set (data sheet, table II). */
-    @Override
-    public boolean isThere(String register) {
-        return switch (register) {
-            case "DLL", "DLM" -> (lcr & DLAB) != 0;
-            case "RBR", "THR", "IER" -> (lcr & DLAB) == 0;
-            default -> true;
-        };
+    private long oldest() {
+        return receiveFifo.isEmpty() ? 0 : receiveFifo.peek();
     }
 
-    @Override
-    public int peek(int offset) {
-        boolean latch = (lcr & DLAB) != 0;
-        return switch (offset) {
-            case RBR_THR_DLL ->
-                    latch ? divisor & 0xFF : receiveFifo.isEmpty() ? 0 : receiveFifo.peek() & 0xFF;
-            case IER_DLM -> latch ? divisor >>> 8 : ier;
-            case IIR_FCR -> interruptId() | (fifosOn() ? 0xC0 : 0);
-            case LCR -> lcr;
-            case MCR -> mcr;
-            case LSR -> lineStatus();
-            case SCR -> scratch;
-            default -> 0;
-        };
-    }
-
-    @Override
-    public int read(int offset) {
-        int value = peek(offset);
-        if (offset == RBR_THR_DLL && (lcr & DLAB) == 0 && !receiveFifo.isEmpty()) {
+    private void take() {
+        if (!receiveFifo.isEmpty()) {
             receiveFifo.remove();
             timedOut = false;
             lastReceive = now();
-        } else if (offset == IIR_FCR && (value & 0xF) == 2) {
-            transmitterEmptied = false;
-        } else if (offset == LSR) {
-            overrun = false;
         }
-        return value;
     }
 
-    @Override
-    public void write(int offset, int value, int mask) {
-        if ((mask & 0xFF) == 0) {
-            return;
-        }
-        int bits = value & 0xFF;
-        boolean latch = (lcr & DLAB) != 0;
-        switch (offset) {
-            case RBR_THR_DLL -> {
-                if (latch) {
-                    divisor = divisor & 0xFF00 | bits;
-                } else {
-                    transmit((byte) bits);
-                }
-            }
-            case IER_DLM -> {
-                if (latch) {
-                    divisor = divisor & 0xFF | bits << 8;
-                } else {
-                    transmitterEmptied |= (bits & ~ier & 2) != 0 && transmitFifo.isEmpty();
-                    ier = bits & 0x0F;
-                }
-            }
-            case IIR_FCR -> control(bits);
-            case LCR -> lcr = bits;
-            case MCR -> mcr = bits & 0x1F;
-            case SCR -> scratch = bits;
-            default -> {}
-        }
+    /** Enabling the transmitter's interrupt while there is nothing to send raises it. */
+    private void enabled() {
+        transmitterEmptied |= emptyEnable.isSet() && !emptyWasEnabled && transmitFifo.isEmpty();
+        emptyWasEnabled = emptyEnable.isSet();
     }
 
     private void transmit(byte character) {
@@ -252,14 +231,12 @@ public final class UartModel extends BlockModel {
         }
     }
 
-    private void control(int bits) {
-        boolean toggled = ((bits ^ fcr) & 1) != 0;
-        if (toggled || (bits & 2) != 0) {
+    /** Both FIFOs are emptied when they are switched on or off. */
+    private void fifosSwitched() {
+        if (fifosOn() != fifosWereOn) {
             receiveFifo.clear();
-        }
-        if (toggled || (bits & 4) != 0) {
             transmitFifo.clear();
         }
-        fcr = bits & 0xC9;
+        fifosWereOn = fifosOn();
     }
 }

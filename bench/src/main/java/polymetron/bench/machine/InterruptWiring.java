@@ -9,6 +9,7 @@ import java.util.function.BooleanSupplier;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.InterruptControllerModel;
 import polymetron.bench.block.MachineTimerModel;
+import polymetron.bench.block.UartModel;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
@@ -96,15 +97,18 @@ final class InterruptWiring {
             }
         }
         models.forEach(
-                (ref, model) ->
+                (ref, model) -> {
+                    if (model instanceof UartModel uart) {
                         platform.block(ref.block())
                                 .flatMap(block -> Consoles.at(block, ref.name()))
                                 .filter(console -> console.source() != null)
-                                .ifPresent(console -> inside(ref, console, model)));
+                                .ifPresent(console -> inside(ref, console, uart));
+                    }
+                });
     }
 
     /** A UART that is wired to the controller of its own block. */
-    private void inside(InterfaceRef ref, Capability.Console console, BlockModel model) {
+    private void inside(InterfaceRef ref, Capability.Console console, UartModel uart) {
         for (InterruptController controller : InterruptController.of(platform)) {
             if (controller.block().name().equals(ref.block())) {
                 controller(controller)
@@ -117,7 +121,7 @@ final class InterruptWiring {
                                                                 .block()
                                                                 .shape()
                                                                 .number(console.source(), 0),
-                                                () -> model.interrupt("irq")));
+                                                uart::interrupts));
             }
         }
     }

@@ -77,4 +77,17 @@ final class GeneralTimerModelTest {
         }
         assertThat(told).isEqualTo(ends).isPositive();
     }
+
+    /** Software that clears the end of one run in the cycle before the next one ends loses none. */
+    @Test
+    void anEndInTheCycleOfAClearStays() {
+        GeneralTimerModel timer = timer(8);
+        timer.write(LOAD, 4, -1);
+        timer.write(CONTROL, 7, -1);
+        timer.advance(9);
+        timer.write(PENDING, 1, -1);
+        assertThat(timer.interrupt("irq")).isFalse();
+        timer.advance(10);
+        assertThat(timer.interrupt("irq")).isTrue();
+    }
 }

@@ -8,6 +8,7 @@ import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.Register;
+import polymetron.library.Capability;
 import polymetron.library.Vlnv;
 
 /** Interrupt controller (RISC-V PLIC 1.0.0), machine timer (RISC-V ACLINT 1.0) and GPIO. */
@@ -16,8 +17,11 @@ final class RegisterModelsTest {
     private static final int THRESHOLD = 0x20_0000;
     private static final int CLAIM = 0x20_0004;
 
-    private final InterruptControllerModel controller = new InterruptControllerModel(40, 3, 1);
-    private final MachineTimerModel timer = new MachineTimerModel(4, 1);
+    private final InterruptControllerModel controller =
+            new InterruptControllerModel(
+                    bank("interrupt:interrupt-controller", Map.of("SOURCES", "40")), 40, 1);
+    private final MachineTimerModel timer =
+            new MachineTimerModel(bank("timer:machine-timer", Map.of("DIVIDER", "4")), 4, 1);
 
     private static int priority(int source) {
         return 4 * source;
@@ -144,8 +148,18 @@ final class RegisterModelsTest {
     }
 
     private static GpioModel lines(Map<String, String> parameters, int count) {
-        return new GpioModel(
-                new RegisterBank(registers("io:gpio", parameters), 100_000_000), (1L << count) - 1);
+        Vlnv identity = Vlnv.parse("polymetron:io:gpio:1.0");
+        Capability.Lines roles =
+                Shipped.LIBRARY
+                        .type(identity)
+                        .orElseThrow()
+                        .provides(Capability.Lines.class)
+                        .getFirst();
+        return new GpioModel(bank("io:gpio", parameters), roles, (1L << count) - 1);
+    }
+
+    private static RegisterBank bank(String block, Map<String, String> parameters) {
+        return new RegisterBank(registers(block, parameters), 100_000_000);
     }
 
     private static List<Register> registers(String block, Map<String, String> parameters) {

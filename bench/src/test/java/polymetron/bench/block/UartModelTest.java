@@ -3,7 +3,13 @@ package polymetron.bench.block;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
+import polymetron.Shipped;
+import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.Register;
+import polymetron.library.Vlnv;
 
 /** Behaviour that the PC16550D data sheet gives its registers (section numbers from memory). */
 final class UartModelTest {
@@ -17,7 +23,17 @@ final class UartModelTest {
     private static final int SCR = 0x1C;
     private static final int CHARACTER = 160;
 
-    private final UartModel uart = new UartModel(1);
+    private static final List<Register> REGISTERS =
+            new BlockShape(
+                            Shipped.LIBRARY
+                                    .type(Vlnv.parse("polymetron:serial:uart:1.0"))
+                                    .orElseThrow(),
+                            Map.of("BAUD", "115200"))
+                    .registers();
+
+    /** With a clock of 16 times the rate: the divisor is 1. */
+    private final UartModel uart = new UartModel(new RegisterBank(REGISTERS, 16 * 115_200));
+
     private long time;
 
     private void write(int offset, int value) {

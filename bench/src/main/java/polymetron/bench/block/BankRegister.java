@@ -1,0 +1,169 @@
+package polymetron.bench.block;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import polymetron.elaborate.Field;
+import polymetron.elaborate.Register;
+import polymetron.library.OnRead;
+import polymetron.library.OnWrite;
+
+/** One register of a row of a bank, and what is stored in it. */
+final class BankRegister {
+    private final Register type;
+    private final int index;
+    private final long reset;
+    private final BankField[] fields;
+    private final List<Runnable> actions = new ArrayList<>(1);
+    private BankCondition selected = BankCondition.ALWAYS;
+    private BankCondition[] locks;
+    private long value;
+
+    /**
+     * @param clockHz clock of the block in hertz, from which some values after reset follow
+     */
+    BankRegister(Register type, int index, long clockHz) {
+        this.type = type;
+        this.index = index;
+        this.fields = new BankField[type.fields().size()];
+        long allBits = 0;
+        for (int at = 0; at < fields.length; at++) {
+            fields[at] = new BankField(this, type.fields().get(at));
+            allBits |= fields[at].mask();
+        }
+        this.reset = type.reset(clockHz) & allBits;
+        clear();
+    }
+
+    /** Looks up the fields that conditions name, once all of them are there. */
+    void resolve(BankCondition.Names names) {
+        selected = BankCondition.of(type.type().selectedBy(), true, names);
+        locks = new BankCondition[fields.length];
+        for (int at = 0; at < fields.length; at++) {
+            locks[at] = BankCondition.of(fields[at].type().type().lockedBy(), false, names);
+        }
+    }
+
+    int index() {
+        return index;
+    }
+
+    Register type() {
+        return type;
+    }
+
+    BankField[] fields() {
+        return fields;
+    }
+
+    Optional<BankField> field(String name) {
+        for (BankField field : fields) {
+            if (field.type().name().equals(name)) {
+                return Optional.of(field);
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** The field that a bit is in. */
+    Optional<BankField> fieldAt(int bit) {
+        for (BankField field : fields) {
+            Field place = field.type();
+            if (bit >= place.lowBit() && bit < place.lowBit() + place.bits()) {
+                return Optional.of(field);
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Whether it is the register at its address now. */
+    boolean isSelected() {
+        return selected.isTrue();
+    }
+
+    void onStored(Runnable action) {
+        actions.add(action);
+    }
+
+    void clear() {
+        value = reset;
+    }
+
+    long stored() {
+        return value;
+    }
+
+    void store(long bits, long mask) {
+        value = value & ~mask | bits & mask;
+    }
+
+    /** What software reads of it. */
+    long read() {
+        long seen = 0;
+        for (BankField field : fields) {
+            seen |= field.seen();
+        }
+        return seen;
+    }
+
+    /**
+     * Does what reading does besides.
+     *
+     * @param mask bits that are read
+     */
+    void take(long mask) {
+        for (BankField field : fields) {
+            OnRead onRead = field.type().type().onRead();
+            if (onRead == OnRead.NONE || (field.mask() & mask) == 0) {
+                continue;
+            }
+            if (onRead == OnRead.CLEAR) {
+                store(0, field.mask());
+            } else {
+                field.take();
+            }
+        }
+    }
+
+    /**
+     * Software writes it.
+     *
+     * @param mask bits of the bytes that are written
+     */
+    void write(long written, long mask) {
+        boolean isStored = false;
+        long told = 0;
+        for (int at = 0; at < fields.length; at++) {
+            BankField field = fields[at];
+            long touched = field.mask() & mask;
+            if (touched == 0 || !field.type().type().software().writes() || locks[at].isTrue()) {
+                continue;
+            }
+            switch (field.type().type().onWrite()) {
+                case STORE -> {
+                    field.settle();
+                    store(written, touched);
+                    isStored = true;
+                }
+                case CLEAR_ONES -> store(0, written & touched);
+                case SET_ONES -> store(-1, written & touched);
+                case PULSE, HAND_OVER -> told |= 1L << at;
+            }
+        }
+        if (isStored) {
+            actions.forEach(Runnable::run);
+        }
+        for (int at = 0; at < fields.length; at++) {
+            if ((told >>> at & 1) != 0) {
+                tell(fields[at], written & mask);
+            }
+        }
+    }
+
+    private static void tell(BankField field, long written) {
+        long part = (written & field.mask()) >>> field.type().lowBit();
+        if (part != 0 || field.type().type().onWrite() == OnWrite.HAND_OVER) {
+            field.write(part);
+        }
+    }
+}
