@@ -18,6 +18,8 @@ import polymetron.library.FieldType;
 import polymetron.library.InterruptPort;
 import polymetron.library.MemoryType;
 import polymetron.library.OutwardInterface;
+import polymetron.library.ParameterFault;
+import polymetron.library.ParameterValues;
 import polymetron.library.RegisterType;
 import polymetron.library.Resources;
 import polymetron.library.StreamType;

@@ -5,7 +5,7 @@ import java.util.function.Consumer;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.ParameterFault;
+import polymetron.library.ParameterFault;
 
 /** A parameter has no value or an impossible one. */
 final class ParameterRule implements Rule {

@@ -9,24 +9,26 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import polymetron.expression.Expression;
 import polymetron.json.DocumentException;
-import polymetron.json.Documents;
 
 /**
- * What a schema cannot say of a definition: every name that something refers to is there. Places of fields and registers
- * depend on parameters, and are checked where those have values.
+ * What a schema cannot say of a definition: every name that something refers to is there, every expression has a value, and
+ * registers and fields have places of their own.
  */
 final class BlockTypeChecks {
     /** Name of the clock of the block in hertz, in values after reset. */
     private static final String CLOCK = "CLOCK";
 
-    private final String name;
-    private final String text;
+    /** Name of the rate of the stream that feeds the block, in rates. */
+    private static final String INPUT = "INPUT";
+
+    private static final Set<String> RESERVED = Set.of(CLOCK, INPUT, FieldType.INDEX);
+
+    private final DefinitionText text;
     private final BlockType type;
     private final Set<String> parameters;
     private final Set<String> fields = new TreeSet<>();
 
-    private BlockTypeChecks(String name, String text, BlockType type) {
-        this.name = name;
+    private BlockTypeChecks(DefinitionText text, BlockType type) {
         this.text = text;
         this.type = type;
         this.parameters =
@@ -41,13 +43,33 @@ final class BlockTypeChecks {
     }
 
     /**
-     * @throws DocumentException when something refers to nothing; the message names line, key and what there is
+     * @throws DocumentException when something is wrong; the message names line and key, and says what would be right
      */
     static BlockType checked(String name, String text, BlockType type) {
-        BlockTypeChecks checks = new BlockTypeChecks(name, text, type);
+        DefinitionText definition = new DefinitionText(name, text);
+        BlockTypeChecks checks = new BlockTypeChecks(definition, type);
+        checks.parameters();
         checks.registers();
+        checks.rates();
         checks.capabilities();
+        DefinitionExpressions expressions = new DefinitionExpressions(type, definition);
+        for (ParameterSettings.Setting setting : ParameterSettings.of(type, definition)) {
+            expressions.check(setting);
+            RegisterPlaces.check(type, definition, setting);
+        }
         return type;
+    }
+
+    private void parameters() {
+        for (int at = 0; at < type.parameters().size(); at++) {
+            String parameter = type.parameters().get(at).name();
+            if (RESERVED.contains(parameter)) {
+                throw text.wrong(
+                        "/parameters/" + at + "/name",
+                        "%s is what expressions call %s; the parameter needs another name"
+                                .formatted(parameter, "a value of their own"));
+            }
+        }
     }
 
     private void registers() {
@@ -84,10 +106,18 @@ final class BlockTypeChecks {
             refersToField(place + "/interrupt/enable", field.interrupt().enable());
         }
         if (!field.software().writes() && field.onWrite() != OnWrite.STORE) {
-            throw wrong(place + "/onWrite", "software cannot write the field; leave it out");
+            throw text.wrong(place + "/onWrite", "software cannot write the field; leave it out");
         }
         if (!field.software().reads() && field.onRead() != OnRead.NONE) {
-            throw wrong(place + "/onRead", "software cannot read the field; leave it out");
+            throw text.wrong(place + "/onRead", "software cannot read the field; leave it out");
+        }
+    }
+
+    private void rates() {
+        for (int at = 0; at < type.rates().size(); at++) {
+            RateType rate = type.rates().get(at);
+            ofParameters("/rates/" + at + "/wanted", rate.wanted(), CLOCK, INPUT);
+            ofParameters("/rates/" + at + "/obtained", rate.obtained(), CLOCK, INPUT);
         }
     }
 
@@ -208,7 +238,7 @@ final class BlockTypeChecks {
 
     private void refers(String place, String reference, Set<String> known, String what) {
         if (!known.contains(reference)) {
-            throw wrong(
+            throw text.wrong(
                     place,
                     "there is no %s %s; there %s"
                             .formatted(
@@ -244,11 +274,5 @@ final class BlockTypeChecks {
                 refers(place, each, parameters, "parameter");
             }
         }
-    }
-
-    private DocumentException wrong(String place, String why) {
-        return new DocumentException(
-                "%s, line %s, at %s: %s".formatted(name, Documents.lineOf(text, place), place, why),
-                place);
     }
 }

@@ -30,7 +30,8 @@ public final class BlockTypeDocument {
             if (BlockTypeMigration.isFirst(tree)) {
                 FIRST.read(name, text, JsonNode.class);
                 JsonNode second = BlockTypeMigration.migrate(name, text, (ObjectNode) tree);
-                return SCHEMA.read(name, Documents.write(second), BlockType.class);
+                return BlockTypeChecks.checked(
+                        name, text, SCHEMA.read(name, Documents.write(second), BlockType.class));
             }
         }
         return BlockTypeChecks.checked(name, text, SCHEMA.read(name, text, BlockType.class));

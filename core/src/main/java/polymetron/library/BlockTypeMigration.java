@@ -128,7 +128,11 @@ final class BlockTypeMigration {
                     "reset",
                     isOnly && low.equals("0")
                             ? reset.asString()
-                            : "(%s) >> (%s)".formatted(reset.asString(), low));
+                            : "((%s) >> (%s)) %% (64'd1 << (%s))"
+                                    .formatted(
+                                            reset.asString(),
+                                            low,
+                                            field.path("width").asString("1")));
         }
     }
 }

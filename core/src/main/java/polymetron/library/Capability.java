@@ -170,4 +170,14 @@ public sealed interface Capability {
      */
     record Buffer(String writer, Expression base, Expression bytes, Expression when)
             implements Capability {}
+
+    /** The word for a capability in a definition. */
+    static String word(Capability capability) {
+        for (JsonSubTypes.Type type : Capability.class.getAnnotation(JsonSubTypes.class).value()) {
+            if (type.value() == capability.getClass()) {
+                return type.name();
+            }
+        }
+        throw new IllegalArgumentException(capability.getClass().getName());
+    }
 }

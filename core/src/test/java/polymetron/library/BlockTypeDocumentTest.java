@@ -57,6 +57,14 @@ final class BlockTypeDocumentTest {
     private static final String SECOND =
             FIRST.substring(0, FIRST.indexOf("  \"registers\": ["))
                             .replace("block-type/1", "block-type/2")
+                            .replace(
+                                    "\"parameters\": []",
+                                    """
+                                    "parameters": [
+                                      { "name": "WIDTH", "title": "width", "form": "integer", "initial": "4", "minimum": 1, "maximum": 16, "explains": "Bits." },
+                                      { "name": "VOICES", "title": "voices", "form": "integer", "initial": "2", "minimum": 1, "maximum": 8, "explains": "Tones." }
+                                    ]\
+                                    """)
                     + """
                       "registers": [
                         {
@@ -74,8 +82,19 @@ final class BlockTypeDocumentTest {
                             },
                             { "name": "LEVEL", "lowBit": 16, "software": "read-only", "hardware": "value", "explains": "now" }
                           ]
+                        },
+                        {
+                          "name": "LIMIT", "offset": 8, "count": "VOICES", "stride": 4, "explains": "Longest time.",
+                          "fields": [
+                            { "name": "CYCLES", "lowBit": 4, "width": "WIDTH", "software": "read-write", "reset": 1, "explains": "it" }
+                          ]
+                        },
+                        {
+                          "name": "LAST", "offset": "4 * VOICES + 8", "explains": "Behind them.", "selectedBy": "CONTROL.ON == 1",
+                          "fields": [{ "name": "IT", "lowBit": 0, "software": "read-only", "hardware": "value", "explains": "it" }]
                         }
                       ],
+                      "provides": [{ "lines": { "registers": "registers", "count": "WIDTH", "direction": "\\"in\\"", "input": "CONTROL.LEVEL" } }],
                       "resources": { "lookupTables": 1, "flipFlops": 1 },
                       "software": {}
                     }
@@ -131,7 +150,29 @@ final class BlockTypeDocumentTest {
                         + " \"pulse\"|/registers/0/fields/3/onWrite|software cannot write",
                 "\"lowBit\": 16|\"lowBit\": \"PLACE\"|/registers/0/fields/3|no parameter PLACE",
                 "\"hardware\": \"set\"|\"hardware\": \"sets\"|/registers/0/fields/2/hardware|load",
-                "\"software\": \"read-only\", ||/registers/0/fields/3|software"
+                "\"software\": \"read-only\", ||/registers/0/fields/3|software",
+                "\"lowBit\": 16|\"lowBit\": 32|/registers/0/fields/3/lowBit|0 to 31",
+                "\"lowBit\": 16|\"lowBit\": 8|/registers/0/fields/3/lowBit|bits 31:9, 7:2 are free",
+                "\"lowBit\": 4|\"lowBit\": 20|/registers/1/fields/0/lowBit|with WIDTH = 16",
+                "\"width\": \"WIDTH\"|\"width\": \"WIDTH - 1\"|/registers/1/fields/0/width|1 to 32",
+                "\"width\": \"WIDTH\"|\"width\": \"1 + 8 / (16 -"
+                        + " WIDTH)\"|/registers/1/fields/0/width|division by zero",
+                "\"reset\": 1|\"reset\": 17|/registers/1/fields/0/reset|-8 to 15",
+                "\"reset\": 1|\"reset\": \"7 +\"|/registers/1/fields/0/reset|7 +",
+                "\"offset\": 8|\"offset\": 6|/registers/1/offset|0x8 is the next one",
+                "\"offset\": 8|\"offset\": 4088|/registers/1/offset|with VOICES = 8",
+                "\"offset\": \"4 * VOICES + 8\"|\"offset\": 16|/registers/2/offset|0x28 is free",
+                "\"offset\": \"4 * VOICES + 8\"|\"offset\": 0|/registers/2/offset|lies on CONTROL",
+                "\"count\": \"VOICES\"|\"count\": \"VOICES - 1\"|/registers/1/count|1 to 1048576",
+                "\"stride\": 4|\"stride\": 2|/registers/1/stride|at least 4",
+                "\"initial\": \"4\"|\"initial\": \"40\"|/parameters/0/initial|1 to 16",
+                "\"name\": \"VOICES\"|\"name\": \"CLOCK\"|/parameters/1/name|another name",
+                "\"input\": \"CONTROL.LEVEL\"|\"input\":"
+                        + " \"CONTROL.LEVELS\"|/provides/0/lines/input|CONTROL.LEVEL",
+                "{ \"lines\": { \"registers\": \"registers\", |{ \"lines\":"
+                        + " {|/provides/0/lines|registers",
+                "\"lines\": { \"registers\": \"registers\"|\"lines\": { \"registers\":"
+                        + " \"bus\"|/provides/0/lines/registers|there is registers"
             })
     void aNameThatLeadsNowhereIsAnErrorWithLineAndKey(
             String from, String to, String place, String says) {

@@ -1,4 +1,4 @@
-package polymetron.elaborate;
+package polymetron.library;
 
 import java.math.BigDecimal;
 import java.math.BigInteger;
@@ -14,14 +14,12 @@ import polymetron.address.Address;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
 import polymetron.expression.Value;
-import polymetron.library.BlockType;
-import polymetron.library.ParameterType;
 
 /**
  * Evaluates the parameters of a block. A parameter may refer to others; each is evaluated once, on first use, so
  * the time is linear in the size of the expressions and a cycle is met as a name that is still being evaluated.
  */
-final class ParameterValues {
+public final class ParameterValues {
     private static final int NUMBER_WIDTH = 64;
     private final BlockType type;
     private final Map<String, String> chosen;
@@ -35,9 +33,9 @@ final class ParameterValues {
         this.chosen = chosen;
     }
 
-    record Outcome(Map<String, Value> values, List<ParameterFault> faults) {}
+    public record Outcome(Map<String, Value> values, List<ParameterFault> faults) {}
 
-    static Outcome of(BlockType type, Map<String, String> chosen) {
+    public static Outcome of(BlockType type, Map<String, String> chosen) {
         ParameterValues evaluation = new ParameterValues(type, chosen);
         for (ParameterType parameter : type.parameters()) {
             evaluation.settle(parameter);

@@ -1,6 +1,4 @@
-package polymetron.elaborate;
-
-import polymetron.library.ParameterType;
+package polymetron.library;
 
 /** A parameter has no value, or an impossible one; its default was used instead. */
 public record ParameterFault(ParameterType parameter, String message) {}
