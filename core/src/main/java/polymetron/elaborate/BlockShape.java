@@ -12,6 +12,7 @@ import polymetron.expression.Value;
 import polymetron.library.BlockType;
 import polymetron.library.BridgeType;
 import polymetron.library.BusInterfaceType;
+import polymetron.library.Capability;
 import polymetron.library.ClockOutput;
 import polymetron.library.Direction;
 import polymetron.library.FieldType;
@@ -205,10 +206,17 @@ public final class BlockShape {
                                         form.waits(),
                                         form.usage() == BusInterfaceType.Usage.MEMORY ? 1 : 0),
                                 number(form.nextWaits(), 0),
+                                form.executable() && !movesData(form),
                                 place(form)));
             }
         }
         return List.copyOf(sized);
+    }
+
+    /** Whether it is the data side of a hart, which may be its instruction side as well. */
+    private boolean movesData(BusInterfaceType form) {
+        return type.provides(Capability.Hart.class).stream()
+                .anyMatch(hart -> hart.data().equals(form.name()));
     }
 
     private AddressRange place(BusInterfaceType form) {

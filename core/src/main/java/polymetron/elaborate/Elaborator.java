@@ -338,7 +338,7 @@ public final class Elaborator {
             EXECUTABLE;
 
             private static Reach of(SizedInterface form) {
-                if (form.type().executable()) {
+                if (form.onlyFetches()) {
                     return EXECUTABLE;
                 }
                 return Boolean.TRUE.equals(form.type().memoryOnly()) ? MEMORY : EVERYTHING;

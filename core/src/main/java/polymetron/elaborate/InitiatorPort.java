@@ -26,9 +26,9 @@ public record InitiatorPort(ElaboratedBlock block, SizedInterface form) {
         return bridge != null && bridge.passesOn(form);
     }
 
-    /** Whether it fetches instructions, and so only needs to reach memory that holds them. */
+    /** Whether it only fetches instructions, and so only needs to reach memory that holds them. */
     public boolean fetches() {
-        return form.type().executable();
+        return form.onlyFetches();
     }
 
     /** Whether there are targets inside the block that it sees without a bus. */

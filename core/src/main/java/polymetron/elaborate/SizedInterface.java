@@ -15,6 +15,8 @@ import polymetron.library.Role;
  * @param burst longest burst of an initiator in transfers; 1 for single transfers
  * @param waits cycles that a target takes before it answers, beyond what the protocol takes
  * @param nextWaits the same for each further transfer of a burst
+ * @param onlyFetches whether an initiator fetches instructions and moves no data, and so needs to reach executable memory
+ *     only
  * @param place where a target always is, or what an initiator passes on to its bus; null for anywhere
  */
 public record SizedInterface(
@@ -26,6 +28,7 @@ public record SizedInterface(
         int burst,
         long waits,
         long nextWaits,
+        boolean onlyFetches,
         AddressRange place) {
     public String name() {
         return type.name();
@@ -61,6 +64,15 @@ public record SizedInterface(
     /** The same interface with another size, in bytes. */
     public SizedInterface withSize(long bytes) {
         return new SizedInterface(
-                type, bytes, isWritable, dataWidth, addressWidth, burst, waits, nextWaits, place);
+                type,
+                bytes,
+                isWritable,
+                dataWidth,
+                addressWidth,
+                burst,
+                waits,
+                nextWaits,
+                onlyFetches,
+                place);
     }
 }

@@ -166,7 +166,7 @@ final class AttachmentLines {
                                 ? "the bus that you chose"
                                 : "the bus that needs the fewest adapters";
         if (!form.isTarget()) {
-            if (form.type().executable()) {
+            if (form.onlyFetches()) {
                 return only + "; reaches executable memory only";
             }
             return Boolean.TRUE.equals(form.type().memoryOnly())

@@ -45,7 +45,7 @@ final class PrivateMemoryLines {
         for (ElaboratedBlock block : draft.blocksByName()) {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 if (!form.isTarget()
-                        && form.type().executable()
+                        && form.onlyFetches()
                         && !block.block().attachments().containsKey(form.name())) {
                     loose.add(new InitiatorPort(block, form));
                 }
