@@ -7,7 +7,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
@@ -16,6 +15,7 @@ import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
 import polymetron.expression.Value;
 import polymetron.library.RateType;
+import polymetron.library.Vlnv;
 import polymetron.stream.StreamNet;
 
 /**
@@ -55,30 +55,16 @@ public final class DerivedRates {
                 value(block, type.obtained()));
     }
 
-    /** What gives the same rate: blocks of one shape on one clock, as long as no stream comes in. */
-    private record Same(BlockShape shape, Expression formula, long clockHz) {
-        @Override
-        public boolean equals(Object other) {
-            return other instanceof Same that
-                    && shape == that.shape
-                    && formula == that.formula
-                    && clockHz == that.clockHz;
-        }
-
-        @Override
-        public int hashCode() {
-            return 31 * System.identityHashCode(shape)
-                    + 17 * System.identityHashCode(formula)
-                    + Long.hashCode(clockHz);
-        }
-    }
+    /** What gives the same rate: blocks of one type and equal parameters on one clock, as long as no stream comes in. */
+    private record Same(
+            Vlnv type, Map<String, String> parameters, Expression formula, long clockHz) {}
 
     private double value(ElaboratedBlock block, Expression formula) {
         long clockHz = platform.frequencyHz(block);
         if (formula.names().contains("INPUT")) {
             return worked(block, formula, clockHz);
         }
-        Same same = new Same(block.shape(), formula, clockHz);
+        Same same = new Same(block.type().identity(), block.block().parameters(), formula, clockHz);
         Double found = equal.get(same);
         if (found == null) {
             found = worked(block, formula, clockHz);

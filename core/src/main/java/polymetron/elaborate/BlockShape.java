@@ -49,7 +49,7 @@ public final class BlockShape {
     public BlockShape(BlockType type, Map<String, String> chosen) {
         this.type = type;
         ParameterValues.Outcome outcome = ParameterValues.of(type, chosen);
-        this.parameters = outcome.values();
+        this.parameters = Ordered.copyOf(outcome.values());
         this.faults = List.copyOf(outcome.faults());
         this.busInterfaces = sizeInterfaces();
         this.streams = sizeStreams();
@@ -248,7 +248,8 @@ public final class BlockShape {
                                 register ->
                                         register.type().target() == null
                                                 ? usual
-                                                : register.type().target()));
+                                                : register.type().target(),
+                                Collectors.toUnmodifiableList()));
     }
 
     /** Frequency in hertz of a clock that the block makes; 0 when its input has none. */

@@ -23,6 +23,13 @@ public record ElaboratedBus(
         List<TargetRange> unplaced,
         AddressRange window,
         Map<InterfaceRef, List<Adapter>> adapters) {
+    public ElaboratedBus {
+        initiators = List.copyOf(initiators);
+        placed = List.copyOf(placed);
+        unplaced = List.copyOf(unplaced);
+        adapters = Ordered.copyOf(adapters);
+    }
+
     public String name() {
         return bus.name();
     }

@@ -22,7 +22,7 @@ import polymetron.platform.Platform;
  * @param interrupts every interrupt source
  * @param outward every outward interface
  * @param dangling references that lead nowhere
- * @param workedOut what followed from it so far
+ * @param results what passes made of it so far
  */
 public record ElaboratedPlatform(
         Platform platform,
@@ -37,7 +37,7 @@ public record ElaboratedPlatform(
         List<InterruptLink> interrupts,
         List<OutwardLink> outward,
         List<DanglingReference> dangling,
-        WorkedOut workedOut) {
+        Results results) {
 
     /** The same platform, were it on another device. */
     public ElaboratedPlatform on(Device other) {
@@ -54,7 +54,12 @@ public record ElaboratedPlatform(
                 interrupts,
                 outward,
                 dangling,
-                new WorkedOut());
+                new Results());
+    }
+
+    /** What a pass makes of the platform; the same each time. */
+    public <T> T result(Pass<T> pass) {
+        return results.of(this, pass);
     }
 
     public Collection<ElaboratedBlock> blocks() {

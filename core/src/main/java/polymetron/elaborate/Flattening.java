@@ -35,7 +35,7 @@ final class Flattening {
         }
         Flattening flattening = new Flattening(buses);
         flattening.look(bus, bus.addresses(), 0, List.of(), List.of(bus.name()));
-        flattening.seen.sort(Elaborator.BY_ADDRESS);
+        flattening.seen.sort(TargetRange.BY_ADDRESS);
         flattening.windows.sort(Comparator.comparing(SeenWindow::range));
         return new Sight(List.copyOf(flattening.seen), List.copyOf(flattening.windows));
     }

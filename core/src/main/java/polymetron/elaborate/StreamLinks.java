@@ -6,7 +6,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.BiConsumer;
 import polymetron.platform.StreamWire;
 
 /**
@@ -15,21 +14,20 @@ import polymetron.platform.StreamWire;
  */
 final class StreamLinks {
     private final Map<String, ElaboratedBlock> blocks;
-    private final BiConsumer<String, String> missing;
+    private final Dangling dangling;
     private final Map<InterfaceRef, StreamLink> bySource = new HashMap<>();
     private final Map<InterfaceRef, InterfaceRef> feeders = new HashMap<>();
 
-    private StreamLinks(Map<String, ElaboratedBlock> blocks, BiConsumer<String, String> missing) {
+    private StreamLinks(Map<String, ElaboratedBlock> blocks, Dangling dangling) {
         this.blocks = blocks;
-        this.missing = missing;
+        this.dangling = dangling;
     }
 
     /**
-     * @param missing told about wires that lead nowhere: the block and what is missing
+     * @param dangling told about wires that lead nowhere
      */
-    static List<StreamLink> of(
-            Map<String, ElaboratedBlock> blocks, BiConsumer<String, String> missing) {
-        return new StreamLinks(blocks, missing).links();
+    static List<StreamLink> of(Map<String, ElaboratedBlock> blocks, Dangling dangling) {
+        return new StreamLinks(blocks, dangling).links();
     }
 
     private List<StreamLink> links() {
@@ -53,7 +51,7 @@ final class StreamLinks {
                                 if (block.shape().stream(name)
                                         .filter(SizedStream::isSource)
                                         .isEmpty()) {
-                                    missing.accept(
+                                    dangling.missing(
                                             block.name(),
                                             "there is no stream source %s".formatted(name));
                                 }
@@ -85,7 +83,7 @@ final class StreamLinks {
                                 .filter(form -> !form.isSource())
                                 .orElse(null);
         if (sink == null) {
-            missing.accept(
+            dangling.missing(
                     block.name(),
                     "there is no stream sink %s.%s".formatted(wire.block(), wire.sink()));
             return new StreamLink(block, source, wire, null, null, source.traits());

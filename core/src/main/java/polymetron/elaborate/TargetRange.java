@@ -1,5 +1,6 @@
 package polymetron.elaborate;
 
+import java.util.Comparator;
 import java.util.List;
 import polymetron.address.AddressRange;
 import polymetron.library.SoftwareBinding;
@@ -17,6 +18,9 @@ public record TargetRange(
         AddressRange range,
         boolean held,
         List<String> via) {
+    static final Comparator<TargetRange> BY_ADDRESS =
+            Comparator.comparing(TargetRange::range).thenComparing(TargetRange::ref);
+
     /** The same target as it is seen through bridges. */
     TargetRange seenAt(AddressRange place, List<String> through) {
         return new TargetRange(block, form, place, held, List.copyOf(through));

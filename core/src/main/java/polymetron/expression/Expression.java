@@ -2,6 +2,7 @@ package polymetron.expression;
 
 import com.fasterxml.jackson.annotation.JsonCreator;
 import com.fasterxml.jackson.annotation.JsonValue;
+import java.util.Collections;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -25,8 +26,9 @@ public final class Expression {
     private Expression(String source, Node root) {
         this.source = source;
         this.root = root;
-        this.names = new TreeSet<>();
-        root.collectNames(names);
+        SortedSet<String> found = new TreeSet<>();
+        root.collectNames(found);
+        this.names = Collections.unmodifiableSortedSet(found);
     }
 
     /**

@@ -14,6 +14,7 @@ import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.Pass;
 import polymetron.elaborate.SizedResources;
 import polymetron.library.Device;
 
@@ -25,6 +26,10 @@ import polymetron.library.Device;
  * @param amounts everything else, lookup tables first
  */
 public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
+    /** The fit of a platform whose device is known. */
+    public static final Pass<DeviceFit> PASS =
+            Pass.named("device fit", platform -> new Counter(platform).fit());
+
     /** How far the estimates of logic may be off: they come from formulas, not from synthesis. */
     public static final int LOGIC_UNCERTAINTY = 25;
 
@@ -33,8 +38,7 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
         if (platform.device() == null) {
             return Optional.empty();
         }
-        return Optional.of(
-                platform.workedOut().once(DeviceFit.class, () -> new Counter(platform).fit()));
+        return Optional.of(platform.result(PASS));
     }
 
     public boolean fits() {

@@ -8,9 +8,13 @@ import java.util.Map;
 import java.util.Set;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.Pass;
 
 /** The ways of interrupts from their sources through controllers to harts. */
 public final class InterruptWays {
+    public static final Pass<InterruptWays> PASS =
+            Pass.named("ways of interrupts", InterruptWays::new);
+
     private static final String TO_CONTROLLER = "device";
     private static final String EXTERNAL = "external";
 
@@ -26,7 +30,7 @@ public final class InterruptWays {
     }
 
     public static InterruptWays of(ElaboratedPlatform platform) {
-        return platform.workedOut().once(InterruptWays.class, () -> new InterruptWays(platform));
+        return platform.result(PASS);
     }
 
     /** The links on the way, the source's own first; controllers in a circle are passed once. */

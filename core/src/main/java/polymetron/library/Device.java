@@ -1,5 +1,6 @@
 package polymetron.library;
 
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -134,7 +135,7 @@ public record Device(
     public Device {
         memoryBlocks = Lists.orEmpty(memoryBlocks);
         standards = Lists.orEmpty(standards);
-        hard = hard == null ? Map.of() : new TreeMap<>(hard);
+        hard = hard == null ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(hard));
         banks = Lists.orEmpty(banks);
     }
 

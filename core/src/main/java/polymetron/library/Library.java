@@ -1,6 +1,7 @@
 package polymetron.library;
 
 import java.util.Collection;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
@@ -31,7 +32,9 @@ public final class Library {
         this.boards = index(boards, Board::identity);
         this.devices = index(devices, Device::name);
         this.recipes = index(recipes, Recipe::name);
-        this.drivers = new TreeMap<>(drivers);
+        SortedMap<Vlnv, SortedMap<String, String>> files = new TreeMap<>();
+        drivers.forEach((type, each) -> files.put(type, Collections.unmodifiableSortedMap(each)));
+        this.drivers = files;
         for (Board board : boards) {
             if (!this.devices.containsKey(board.device())) {
                 throw new IllegalArgumentException(
@@ -50,7 +53,7 @@ public final class Library {
                         "the library has %s twice".formatted(key.apply(entry)));
             }
         }
-        return index;
+        return Collections.unmodifiableSortedMap(index);
     }
 
     /**
@@ -116,6 +119,6 @@ public final class Library {
 
     /** The C driver files of a block type, by file name. */
     public SortedMap<String, String> driverFiles(Vlnv type) {
-        return drivers.getOrDefault(type, new TreeMap<>());
+        return drivers.getOrDefault(type, Collections.emptySortedMap());
     }
 }

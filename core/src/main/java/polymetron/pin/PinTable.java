@@ -8,6 +8,7 @@ import java.util.Set;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.OutwardLink;
+import polymetron.elaborate.Pass;
 import polymetron.elaborate.SizedPort;
 import polymetron.library.Board;
 import polymetron.library.Device;
@@ -22,9 +23,10 @@ import polymetron.platform.PinSetting;
  * @param lines in that order, then by name
  */
 public record PinTable(List<PinLine> lines) {
+    public static final Pass<PinTable> PASS = Pass.named("pin table", PinTable::make);
 
     public static PinTable of(ElaboratedPlatform platform) {
-        return platform.workedOut().once(PinTable.class, () -> make(platform));
+        return platform.result(PASS);
     }
 
     private static PinTable make(ElaboratedPlatform platform) {

@@ -5,6 +5,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Pass;
 import polymetron.elaborate.TargetRange;
 import polymetron.library.Capability;
 import polymetron.serial.BaudRate;
@@ -13,6 +14,17 @@ import polymetron.serial.BaudRate;
 public final class Consoles {
     /** Kind of a board part that a person reads and types at. */
     public static final String BOARD_PART = "serial-console";
+
+    /** Names of the blocks that drive a console of the board. */
+    private static final Pass<Set<String>> ON_BOARD =
+            Pass.named(
+                    "consoles of the board",
+                    platform ->
+                            platform.outward().stream()
+                                    .filter(link -> link.part() != null)
+                                    .filter(link -> link.part().kind().equals(BOARD_PART))
+                                    .map(link -> link.block().name())
+                                    .collect(Collectors.toUnmodifiableSet()));
 
     private Consoles() {}
 
@@ -44,21 +56,6 @@ public final class Consoles {
 
     /** Whether a block drives the console of the board; of several UARTs that is the one to print to. */
     public static boolean isOnBoardConsole(ElaboratedPlatform platform, ElaboratedBlock block) {
-        return platform.workedOut()
-                .once(OnBoard.class, () -> OnBoard.of(platform))
-                .blocks()
-                .contains(block.name());
-    }
-
-    /** Names of the blocks that drive a console of the board. */
-    private record OnBoard(Set<String> blocks) {
-        static OnBoard of(ElaboratedPlatform platform) {
-            return new OnBoard(
-                    platform.outward().stream()
-                            .filter(link -> link.part() != null)
-                            .filter(link -> link.part().kind().equals(BOARD_PART))
-                            .map(link -> link.block().name())
-                            .collect(Collectors.toUnmodifiableSet()));
-        }
+        return platform.result(ON_BOARD).contains(block.name());
     }
 }

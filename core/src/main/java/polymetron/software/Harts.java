@@ -9,15 +9,22 @@ import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.Pass;
 import polymetron.expression.Expression;
 import polymetron.library.Capability;
 
 /** The harts of a platform, in the order of the document. */
 public record Harts(List<Hart> all) {
+    public static final Pass<Harts> PASS = Pass.named("harts", Harts::find);
+
+    /** The first connected link of each interrupt source. */
+    static final Pass<Map<InterfaceRef, InterruptLink>> CONNECTED =
+            Pass.named("connected interrupts", Harts::connected);
+
     private static final int MOST_OF_A_BLOCK = 64;
 
     public static Harts of(ElaboratedPlatform platform) {
-        return platform.workedOut().once(Harts.class, () -> find(platform));
+        return platform.result(PASS);
     }
 
     private static Harts find(ElaboratedPlatform platform) {
@@ -80,22 +87,17 @@ public record Harts(List<Hart> all) {
     /** The connected link of an interrupt source. */
     static Optional<InterruptLink> link(
             ElaboratedPlatform platform, ElaboratedBlock block, String source) {
-        Connected connected =
-                platform.workedOut().once(Connected.class, () -> Connected.of(platform));
         return Optional.ofNullable(
-                connected.bySource().get(new InterfaceRef(block.name(), source)));
+                platform.result(CONNECTED).get(new InterfaceRef(block.name(), source)));
     }
 
-    /** The first connected link of each interrupt source. */
-    private record Connected(Map<InterfaceRef, InterruptLink> bySource) {
-        static Connected of(ElaboratedPlatform platform) {
-            Map<InterfaceRef, InterruptLink> links = new HashMap<>();
-            for (InterruptLink link : platform.interrupts()) {
-                if (link.isConnected()) {
-                    links.putIfAbsent(link.ref(), link);
-                }
+    private static Map<InterfaceRef, InterruptLink> connected(ElaboratedPlatform platform) {
+        Map<InterfaceRef, InterruptLink> links = new HashMap<>();
+        for (InterruptLink link : platform.interrupts()) {
+            if (link.isConnected()) {
+                links.putIfAbsent(link.ref(), link);
             }
-            return new Connected(links);
         }
+        return Map.copyOf(links);
     }
 }

@@ -7,6 +7,7 @@ import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
+import polymetron.elaborate.Pass;
 import polymetron.library.Capability;
 
 /**
@@ -31,13 +32,18 @@ public record InterruptController(
     public record Context(Hart hart, InterruptLink onward) {}
 
     /** Every controller of a platform. */
-    public record All(List<InterruptController> controllers) {}
+    public static final Pass<List<InterruptController>> PASS =
+            Pass.named(
+                    "interrupt controllers",
+                    InterruptController::find,
+                    Harts.PASS,
+                    Harts.CONNECTED);
 
     public static List<InterruptController> of(ElaboratedPlatform platform) {
-        return platform.workedOut().once(All.class, () -> find(platform)).controllers();
+        return platform.result(PASS);
     }
 
-    private static All find(ElaboratedPlatform platform) {
+    private static List<InterruptController> find(ElaboratedPlatform platform) {
         List<InterruptController> found = new ArrayList<>();
         for (ElaboratedBlock block : platform.blocks()) {
             for (Capability.Controller role : block.type().provides(Capability.Controller.class)) {
@@ -50,7 +56,7 @@ public record InterruptController(
                                 contexts(platform, block, role)));
             }
         }
-        return new All(List.copyOf(found));
+        return List.copyOf(found);
     }
 
     private static List<Context> contexts(

@@ -1,11 +1,13 @@
 package polymetron.software;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.Pass;
 import polymetron.library.Capability;
 
 /**
@@ -23,15 +25,21 @@ public record MachineTimer(
         long divider,
         List<Hart> timed,
         List<Hart> signalled) {
-
-    /** Every machine timer of a platform. */
-    public record All(List<MachineTimer> timers) {}
-
-    public static List<MachineTimer> of(ElaboratedPlatform platform) {
-        return platform.workedOut().once(All.class, () -> find(platform)).timers();
+    /** With places for harts that are not there. */
+    public MachineTimer {
+        timed = Collections.unmodifiableList(new ArrayList<>(timed));
+        signalled = Collections.unmodifiableList(new ArrayList<>(signalled));
     }
 
-    private static All find(ElaboratedPlatform platform) {
+    /** Every machine timer of a platform. */
+    public static final Pass<List<MachineTimer>> PASS =
+            Pass.named("machine timers", MachineTimer::find, Harts.PASS, Harts.CONNECTED);
+
+    public static List<MachineTimer> of(ElaboratedPlatform platform) {
+        return platform.result(PASS);
+    }
+
+    private static List<MachineTimer> find(ElaboratedPlatform platform) {
         List<MachineTimer> found = new ArrayList<>();
         for (ElaboratedBlock block : platform.blocks()) {
             for (Capability.MachineTimer role :
@@ -71,7 +79,7 @@ public record MachineTimer(
                                 signalled));
             }
         }
-        return new All(List.copyOf(found));
+        return List.copyOf(found);
     }
 
     private static Hart hart(

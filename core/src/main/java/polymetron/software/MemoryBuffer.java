@@ -7,6 +7,7 @@ import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.Pass;
 import polymetron.elaborate.TargetRange;
 import polymetron.library.Capability;
 
@@ -21,13 +22,14 @@ public record MemoryBuffer(
         ElaboratedBlock block, Capability.Buffer role, AddressRange range, TargetRange memory) {
 
     /** Every such buffer of a platform. */
-    public record All(List<MemoryBuffer> buffers) {}
+    public static final Pass<List<MemoryBuffer>> PASS =
+            Pass.named("buffers in memory", MemoryBuffer::find);
 
     public static List<MemoryBuffer> of(ElaboratedPlatform platform) {
-        return platform.workedOut().once(All.class, () -> find(platform)).buffers();
+        return platform.result(PASS);
     }
 
-    private static All find(ElaboratedPlatform platform) {
+    private static List<MemoryBuffer> find(ElaboratedPlatform platform) {
         List<MemoryBuffer> found = new ArrayList<>();
         for (ElaboratedBlock block : platform.blocks()) {
             for (Capability.Buffer role : block.type().provides(Capability.Buffer.class)) {
@@ -47,7 +49,7 @@ public record MemoryBuffer(
                 found.add(new MemoryBuffer(block, role, range, memory));
             }
         }
-        return new All(List.copyOf(found));
+        return List.copyOf(found);
     }
 
     /** Whether it lies in one memory from beginning to end. */

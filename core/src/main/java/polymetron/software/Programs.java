@@ -10,6 +10,7 @@ import java.util.Optional;
 import polymetron.address.AddressRange;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Pass;
 import polymetron.elaborate.TargetRange;
 
 /**
@@ -21,10 +22,12 @@ import polymetron.elaborate.TargetRange;
  * @param all in the order of their first processors in the document
  */
 public record Programs(List<SoftwareView> all) {
+    public static final Pass<Programs> PASS = Pass.named("programs", Programs::find, Harts.PASS);
+
     private static final long PART_ALIGNMENT = 16;
 
     public static Programs of(ElaboratedPlatform platform) {
-        return platform.workedOut().once(Programs.class, () -> find(platform));
+        return platform.result(PASS);
     }
 
     /** The program that a processor runs. */

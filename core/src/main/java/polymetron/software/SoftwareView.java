@@ -29,6 +29,11 @@ public record SoftwareView(
         List<TargetRange> targets,
         ProgramPlace place,
         Map<String, AddressRange> parts) {
+    public SoftwareView {
+        harts = List.copyOf(harts);
+        targets = List.copyOf(targets);
+        parts = Map.copyOf(parts);
+    }
 
     /** The first program of a platform. */
     public static SoftwareView of(ElaboratedPlatform platform) {
@@ -52,7 +57,7 @@ public record SoftwareView(
     }
 
     SoftwareView withParts(Map<String, AddressRange> other) {
-        return new SoftwareView(platform, harts, targets, place, Map.copyOf(other));
+        return new SoftwareView(platform, harts, targets, place, other);
     }
 
     /** The processor that starts the program; null when there is none. */

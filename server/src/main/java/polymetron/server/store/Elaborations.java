@@ -6,14 +6,13 @@ import java.util.UUID;
 import org.springframework.stereotype.Component;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
-import polymetron.library.Library;
 
 /** Worked-out platforms, kept as long as they are used. Any server can work one out again. */
 @Component
 public class Elaborations {
     private static final int MOST = 64;
 
-    private record Key(UUID id, long revision, int library) {}
+    private record Key(UUID id, long revision, Libraries.Edition library) {}
 
     private final Cache<Key, ElaboratedPlatform> cache =
             Caffeine.newBuilder().maximumSize(MOST).build();
@@ -24,9 +23,9 @@ public class Elaborations {
     }
 
     public ElaboratedPlatform of(StoredPlatform stored) {
-        Library library = libraries.current();
+        Libraries.Current current = libraries.currentEdition();
         return cache.get(
-                new Key(stored.id(), stored.revision(), System.identityHashCode(library)),
-                key -> new Elaborator(library).elaborate(stored.platform()));
+                new Key(stored.id(), stored.revision(), current.edition()),
+                key -> new Elaborator(current.library()).elaborate(stored.platform()));
     }
 }

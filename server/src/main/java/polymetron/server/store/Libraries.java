@@ -25,12 +25,20 @@ public class Libraries {
     private static final String BOARD = "board";
     private static final String RECIPE = "recipe";
 
-    /** A library and what it was made from. */
-    private record Made(Library library, long lastChange, int entries) {}
+    /**
+     * What tells one state of the added boards and recipes from another.
+     *
+     * @param lastChange number of the last change to an entry; 0 for none
+     * @param entries how many entries there are, as one that is taken out leaves no change behind
+     */
+    public record Edition(long lastChange, int entries) {}
+
+    /** A library and the edition that it is made from. */
+    public record Current(Library library, Edition edition) {}
 
     private final Library shipped = LibraryLoader.load();
     private final DSLContext database;
-    private volatile Made made = new Made(shipped, 0, 0);
+    private volatile Current made = new Current(shipped, new Edition(0, 0));
 
     public Libraries(DSLContext database) {
         this.database = database;
@@ -44,18 +52,23 @@ public class Libraries {
     /** Everything there is now. The same object as long as nothing changes. */
     @Transactional(readOnly = true)
     public Library current() {
+        return currentEdition().library();
+    }
+
+    /** The same with its edition. */
+    @Transactional(readOnly = true)
+    public Current currentEdition() {
         var state =
                 database.select(DSL.max(LIBRARY_ENTRY.CHANGE), DSL.count())
                         .from(LIBRARY_ENTRY)
                         .fetchSingle();
-        long last = state.value1() == null ? 0 : state.value1();
-        int entries = state.value2();
-        Made now = made;
-        if (now.lastChange() != last || now.entries() != entries) {
-            now = new Made(read(), last, entries);
+        Edition edition = new Edition(state.value1() == null ? 0 : state.value1(), state.value2());
+        Current now = made;
+        if (!now.edition().equals(edition)) {
+            now = new Current(read(), edition);
             made = now;
         }
-        return now.library();
+        return now;
     }
 
     private Library read() {
