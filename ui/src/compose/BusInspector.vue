@@ -12,7 +12,7 @@ const { data: library } = useQuery({
     queryKey: ['library'],
     queryFn: () => answer(client.GET('/api/library')),
 })
-const widthsOf = (protocol: string): number[] =>
+const widthsOf = (protocol: BusView['protocol']): number[] =>
     library.value?.protocols.find((each) => each.name === protocol)?.dataWidths ?? [props.bus.dataWidth]
 const targets = computed(() => props.bus.slots.flatMap((slot) => (slot.target ? [slot.target] : [])))
 const adapted = computed(() =>
@@ -37,7 +37,7 @@ function change(with_: Partial<BusView>): Promise<boolean> {
     })
 }
 
-function toProtocol(protocol: string): void {
+function toProtocol(protocol: BusView['protocol']): void {
     const widths = widthsOf(protocol)
     const dataWidth = widths.includes(props.bus.dataWidth)
         ? props.bus.dataWidth
@@ -91,7 +91,7 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
             <h3 class="heading">Bus</h3>
             <label class="grid grid-cols-[128px_1fr] items-center py-0.5">
                 <span>protocol</span>
-                <select class="input" :value="bus.protocol" @change="toProtocol(valueOf($event))">
+                <select class="input" :value="bus.protocol" @change="toProtocol(valueOf($event) as BusView['protocol'])">
                     <option v-for="each in library?.protocols" :key="each.name" :value="each.name">
                         {{ each.title }}
                     </option>

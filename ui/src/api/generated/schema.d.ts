@@ -1182,7 +1182,8 @@ export interface components {
             dataWidth: number;
             domain: string;
             name: string;
-            protocol: string;
+            /** @enum {string} */
+            protocol: "axi4" | "axi4-lite" | "ahb-lite" | "apb" | "wishbone-b4";
             reserved: components["schemas"]["Reserved"][];
         };
         BusView: {
@@ -1196,7 +1197,8 @@ export interface components {
             domain?: string | null;
             initiators: components["schemas"]["InitiatorView"][];
             name: string;
-            protocol: string;
+            /** @enum {string} */
+            protocol: "axi4" | "axi4-lite" | "ahb-lite" | "apb" | "wishbone-b4";
             protocolTitle: string;
             slots: components["schemas"]["SlotView"][];
             unplaced: components["schemas"]["TargetView"][];

@@ -8,6 +8,7 @@ import java.util.Random;
 import java.util.TreeMap;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
@@ -299,7 +300,7 @@ final class RandomPlatform {
                     new Edit.AddBus(
                             new Bus(
                                     lower,
-                                    random.nextBoolean() ? "apb" : "axi4-lite",
+                                    random.nextBoolean() ? Protocol.APB : Protocol.AXI4_LITE,
                                     32,
                                     32,
                                     bus.domain())));
@@ -339,7 +340,7 @@ final class RandomPlatform {
         if (platform.block("code").isEmpty()) {
             return;
         }
-        apply(new Edit.AddBus(new Bus("local", "axi4-lite", 32, 32, bus.domain())));
+        apply(new Edit.AddBus(new Bus("local", Protocol.AXI4_LITE, 32, 32, bus.domain())));
         apply(new Edit.Attach("cpu", "instruction", "local", null, null));
         boolean two = "2".equals(platform.block("code").orElseThrow().parameters().get("PORTS"));
         apply(new Edit.Attach("code", two ? "second" : "port", "local", new Address(0), null));

@@ -16,22 +16,21 @@ public final class Adapters {
     /**
      * One side of an attachment.
      *
-     * @param protocols protocols that it speaks, most wanted first
+     * @param protocols what it speaks, most wanted first
      * @param dataWidth bits of a transfer
      * @param domain clock domain; null when it is not known yet
      */
-    public record Side(List<String> protocols, int dataWidth, String domain) {}
+    public record Side(List<Protocol> protocols, int dataWidth, String domain) {}
 
     /** Whether an interface can be on a bus of that protocol at all. */
-    public static boolean canJoin(List<String> protocols, String bus) {
-        return Protocol.of(bus).isPresent()
-                && protocols.stream().anyMatch(word -> Protocol.of(word).isPresent());
+    public static boolean canJoin(List<Protocol> protocols, Protocol bus) {
+        return protocols.contains(bus) || !protocols.isEmpty();
     }
 
     /** The adapters between an interface and a bus, from the interface on; empty when they match. */
     public static List<Adapter> between(Side form, Side bus) {
         List<Adapter> adapters = new ArrayList<>();
-        String spoken = bus.protocols().getFirst();
+        Protocol spoken = bus.protocols().getFirst();
         if (!form.protocols().contains(spoken) && !form.protocols().isEmpty()) {
             adapters.add(protocol(form.protocols().getFirst(), spoken));
         }
@@ -53,22 +52,17 @@ public final class Adapters {
     }
 
     /** Both ends of a protocol adapter meet in a plain request and answer, so its cost is the sum of its ends. */
-    private static Adapter protocol(String from, String to) {
+    private static Adapter protocol(Protocol from, Protocol to) {
         int cycles = 0;
         int lookupTables = 0;
         int flipFlops = 0;
-        for (String word : List.of(from, to)) {
-            Protocol end = Protocol.of(word).orElseThrow();
+        for (Protocol end : List.of(from, to)) {
             cycles += end.adapterCycles;
             lookupTables += end.adapterLookupTables;
             flipFlops += end.adapterFlipFlops;
         }
         return new Adapter(
-                Adapter.Sort.PROTOCOL, title(from), title(to), cycles, lookupTables, flipFlops);
-    }
-
-    private static String title(String word) {
-        return Protocol.of(word).map(Protocol::title).orElse(word);
+                Adapter.Sort.PROTOCOL, from.title(), to.title(), cycles, lookupTables, flipFlops);
     }
 
     /** A wide access on a narrow side takes one transfer for each part. */

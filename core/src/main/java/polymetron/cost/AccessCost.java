@@ -97,7 +97,7 @@ public record AccessCost(List<Step> steps, long cycles, long nextCycles, int bur
             if (bus.initiators().size() > 1) {
                 steps.add(new Step("arbitration on " + bus.name(), ARBITRATION_CYCLES, 0, hz(bus)));
             }
-            Protocol protocol = Protocol.of(bus.bus().protocol()).orElseThrow();
+            Protocol protocol = bus.bus().protocol();
             boolean bursts = protocol.longestBurst() > 1;
             steps.add(
                     new Step(

@@ -113,7 +113,7 @@ public record BusLoad(
 
     /** Bytes a second of a bus with bursts of a length, one after the other. */
     static double capacity(ElaboratedPlatform platform, ElaboratedBus bus, int burst) {
-        Protocol protocol = Protocol.of(bus.bus().protocol()).orElseThrow();
+        Protocol protocol = bus.bus().protocol();
         int transfers = Math.max(1, Math.min(burst, protocol.longestBurst()));
         double cycles = protocol.readCycles() + transfers - 1;
         return (double) transfers * bus.bus().dataWidth() / 8 * platform.frequencyHz(bus) / cycles;

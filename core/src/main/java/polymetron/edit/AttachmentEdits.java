@@ -25,7 +25,7 @@ final class AttachmentEdits {
                         .formatted(
                                 edit.block(),
                                 edit.busInterface(),
-                                String.join(", ", form.protocols()),
+                                form.protocols(),
                                 bus.name(),
                                 bus.protocol()));
         require(

@@ -46,11 +46,10 @@ final class BusEdits {
                 "name",
                 "'%s' cannot be a name: %s".formatted(bus.name(), Names.RULE));
         require(
-                Protocol.of(bus.protocol()).isPresent(),
+                bus.protocol() != null,
                 "protocol",
-                "protocol %s is not known; there is %s"
-                        .formatted(bus.protocol(), Protocol.words()));
-        Protocol protocol = Protocol.of(bus.protocol()).orElseThrow();
+                "the protocol is missing; there is " + Protocol.words());
+        Protocol protocol = bus.protocol();
         require(
                 protocol.dataWidths().contains(bus.dataWidth()),
                 "dataWidth",

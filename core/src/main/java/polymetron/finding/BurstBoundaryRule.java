@@ -34,8 +34,8 @@ final class BurstBoundaryRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBus bus : platform.buses()) {
-            Protocol protocol = Protocol.of(bus.bus().protocol()).orElse(null);
-            if (protocol == null || protocol.burstBoundaryBytes() == 0) {
+            Protocol protocol = bus.bus().protocol();
+            if (protocol.burstBoundaryBytes() == 0) {
                 continue;
             }
             for (InitiatorPort initiator : bus.initiators()) {

@@ -2,7 +2,6 @@ package polymetron.finding;
 
 import java.util.List;
 import java.util.function.Consumer;
-import polymetron.bus.Protocol;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InitiatorPort;
@@ -22,9 +21,7 @@ final class LostBurstRule extends PlainRule {
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBus bus : platform.buses()) {
             for (InitiatorPort initiator : bus.initiators()) {
-                if (initiator.form().burst() > 1
-                        && Protocol.of(bus.bus().protocol()).map(Protocol::longestBurst).orElse(1)
-                                == 1) {
+                if (initiator.form().burst() > 1 && bus.bus().protocol().longestBurst() == 1) {
                     report.accept(
                             finding(
                                     initiator.ref(),

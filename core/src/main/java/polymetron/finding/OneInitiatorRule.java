@@ -37,8 +37,8 @@ final class OneInitiatorRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBus bus : platform.buses()) {
-            Protocol protocol = Protocol.of(bus.bus().protocol()).orElse(null);
-            if (protocol == null || !protocol.hasOneInitiator() || bus.initiators().size() < 2) {
+            Protocol protocol = bus.bus().protocol();
+            if (!protocol.hasOneInitiator() || bus.initiators().size() < 2) {
                 continue;
             }
             report.accept(
@@ -58,12 +58,12 @@ final class OneInitiatorRule implements Rule {
     private static List<Fix> fixes(ElaboratedBus bus) {
         Bus old = bus.bus();
         List<Fix> fixes = new ArrayList<>();
-        for (Protocol protocol : List.of(Protocol.AXI4_LITE, Protocol.AXI4)) {
-            if (protocol.dataWidths().contains(old.dataWidth())) {
+        for (Protocol protocol : Protocol.values()) {
+            if (!protocol.hasOneInitiator() && protocol.dataWidths().contains(old.dataWidth())) {
                 fixes.add(
                         new Fix(
                                 "Make %s an %s bus".formatted(old.name(), protocol.title()),
-                                new Edit.ChangeBus(old.withProtocol(protocol.toString()))));
+                                new Edit.ChangeBus(old.withProtocol(protocol))));
             }
         }
         return fixes;

@@ -34,9 +34,9 @@ final class SharedPageRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBus bus : platform.buses()) {
-            Protocol protocol = Protocol.of(bus.bus().protocol()).orElse(null);
+            Protocol protocol = bus.bus().protocol();
             boolean bursts = bus.initiators().stream().anyMatch(each -> each.form().burst() > 1);
-            if (protocol == null || protocol.burstBoundaryBytes() == 0 || !bursts) {
+            if (protocol.burstBoundaryBytes() == 0 || !bursts) {
                 continue;
             }
             long page = -protocol.burstBoundaryBytes();

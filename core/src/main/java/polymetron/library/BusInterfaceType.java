@@ -1,6 +1,7 @@
 package polymetron.library;
 
 import java.util.List;
+import polymetron.bus.Protocol;
 import polymetron.expression.Expression;
 
 /**
@@ -29,7 +30,7 @@ public record BusInterfaceType(
         String name,
         String title,
         Role role,
-        List<String> protocols,
+        List<Protocol> protocols,
         Expression dataWidth,
         Expression addressWidth,
         Expression size,

@@ -6,7 +6,6 @@ import java.util.Optional;
 import polymetron.address.Address;
 import polymetron.address.AddressRange;
 import polymetron.address.FreeSpace;
-import polymetron.bus.Protocol;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
@@ -142,8 +141,7 @@ public final class Placement {
 
     /** Bytes to keep free: where bursts must not run from one target into the next, at least to the boundary. */
     static long room(ElaboratedBus bus, SizedInterface form) {
-        long boundary =
-                Protocol.of(bus.bus().protocol()).map(Protocol::burstBoundaryBytes).orElse(0L);
+        long boundary = bus.bus().protocol().burstBoundaryBytes();
         return Math.max(form.sizeBytes(), boundary);
     }
 

@@ -2,11 +2,12 @@ package polymetron.platform;
 
 import java.util.ArrayList;
 import java.util.List;
+import polymetron.bus.Protocol;
 
 /**
  * A bus.
  *
- * @param protocol such as {@code axi4-lite}
+ * @param protocol what its interfaces speak
  * @param dataWidth bits of a transfer
  * @param addressWidth address lines, 12 to 64
  * @param domain clock domain that the bus runs in
@@ -15,7 +16,7 @@ import java.util.List;
  */
 public record Bus(
         String name,
-        String protocol,
+        Protocol protocol,
         int dataWidth,
         int addressWidth,
         String domain,
@@ -42,11 +43,11 @@ public record Bus(
         }
     }
 
-    public Bus(String name, String protocol, int dataWidth, int addressWidth, String domain) {
+    public Bus(String name, Protocol protocol, int dataWidth, int addressWidth, String domain) {
         this(name, protocol, dataWidth, addressWidth, domain, null, null);
     }
 
-    public Bus withProtocol(String other) {
+    public Bus withProtocol(Protocol other) {
         return new Bus(name, other, dataWidth, addressWidth, domain, arbitration, reserved);
     }
 

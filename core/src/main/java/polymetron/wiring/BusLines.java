@@ -37,8 +37,7 @@ final class BusLines {
             return;
         }
         InitiatorPort port = first.get();
-        Protocol protocol =
-                Protocol.of(port.form().type().protocols().getFirst()).orElse(Protocol.AXI4_LITE);
+        Protocol protocol = port.form().type().protocols().getFirst();
         int width =
                 protocol.dataWidths().contains(port.form().dataWidth())
                         ? port.form().dataWidth()
@@ -51,7 +50,7 @@ final class BusLines {
                 new Edit.AddBus(
                         new Bus(
                                 "system",
-                                protocol.toString(),
+                                protocol,
                                 width,
                                 32,
                                 port.block().domain(port.form().type().clock()))));
@@ -72,11 +71,7 @@ final class BusLines {
                     Proposal.Kind.BUS,
                     "bus %s behind %s, %s"
                             .formatted(
-                                    bus.bus().name(),
-                                    block.name(),
-                                    Protocol.of(bus.bus().protocol())
-                                            .map(Protocol::title)
-                                            .orElse("")),
+                                    bus.bus().name(), block.name(), bus.bus().protocol().title()),
                     "%s leads nowhere yet".formatted(block.name()),
                     new Edit.Several(
                             null,

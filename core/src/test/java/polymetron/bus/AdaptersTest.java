@@ -3,7 +3,9 @@ package polymetron.bus;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.util.Arrays;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.edit.Edit;
@@ -11,21 +13,24 @@ import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
+import polymetron.library.BlockTypeDocument;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
+import polymetron.platform.PlatformDocument;
 
 final class AdaptersTest {
-    private static Adapters.Side side(String protocol, int width, String domain) {
+    private static Adapters.Side side(Protocol protocol, int width, String domain) {
         return new Adapters.Side(List.of(protocol), width, domain);
     }
 
     @Test
     void whatMatchesNeedsNone() {
-        assertThat(Adapters.between(side("apb", 32, "a"), side("apb", 32, "a"))).isEmpty();
+        assertThat(Adapters.between(side(Protocol.APB, 32, "a"), side(Protocol.APB, 32, "a")))
+                .isEmpty();
         assertThat(
                         Adapters.between(
-                                new Adapters.Side(List.of("axi4", "apb"), 32, null),
-                                side("apb", 32, "a")))
+                                new Adapters.Side(List.of(Protocol.AXI4, Protocol.APB), 32, null),
+                                side(Protocol.APB, 32, "a")))
                 .as("the second protocol of an interface, and a clock that is not known yet")
                 .isEmpty();
     }
@@ -33,7 +38,8 @@ final class AdaptersTest {
     @Test
     void everyDifferenceIsAdaptedFromTheInterfaceOn() {
         List<Adapter> adapters =
-                Adapters.between(side("ahb-lite", 128, "fast"), side("apb", 32, "slow"));
+                Adapters.between(
+                        side(Protocol.AHB_LITE, 128, "fast"), side(Protocol.APB, 32, "slow"));
         assertThat(adapters).extracting(Adapter::sort).containsExactly(Adapter.Sort.values());
         assertThat(adapters)
                 .extracting(Adapter::from)
@@ -41,7 +47,7 @@ final class AdaptersTest {
         assertThat(adapters).extracting(Adapter::to).containsExactly("APB", "32 bit", "slow");
         assertThat(adapters.get(1).cycles()).as("four transfers for one").isEqualTo(3);
         assertThat(
-                        Adapters.between(side("apb", 32, null), side("apb", 64, null))
+                        Adapters.between(side(Protocol.APB, 32, null), side(Protocol.APB, 64, null))
                                 .getFirst()
                                 .cycles())
                 .isZero();
@@ -52,19 +58,15 @@ final class AdaptersTest {
     void protocolsCostTheSameBothWays() {
         for (Protocol one : Protocol.values()) {
             for (Protocol other : Protocol.values()) {
-                List<Adapter> there =
-                        Adapters.between(
-                                side(one.toString(), 32, null), side(other.toString(), 32, null));
-                List<Adapter> back =
-                        Adapters.between(
-                                side(other.toString(), 32, null), side(one.toString(), 32, null));
+                List<Adapter> there = Adapters.between(side(one, 32, null), side(other, 32, null));
+                List<Adapter> back = Adapters.between(side(other, 32, null), side(one, 32, null));
                 assertThat(there).hasSize(one == other ? 0 : 1);
                 assertThat(there.stream().mapToInt(Adapter::lookupTables).sum())
                         .isEqualTo(back.stream().mapToInt(Adapter::lookupTables).sum());
-                assertThat(Adapters.canJoin(List.of(one.toString()), other.toString())).isTrue();
+                assertThat(Adapters.canJoin(List.of(one), other)).isTrue();
             }
         }
-        assertThat(Adapters.canJoin(List.of("pigeon"), "apb")).isFalse();
+        assertThat(Adapters.canJoin(List.of(), Protocol.APB)).isFalse();
     }
 
     /** Arm IHI 0022 B1.1.1: AXI4-Lite has 32 or 64 data bits; IHI 0024: APB has up to 32. */
@@ -73,9 +75,9 @@ final class AdaptersTest {
         Editor editor = new Editor(Shipped.LIBRARY);
         for (Bus wrong :
                 List.of(
-                        new Bus("wide", "axi4-lite", 128, 32, "main"),
-                        new Bus("wide", "apb", 64, 32, "main"),
-                        new Bus("wide", "wishbone-b4", 33, 32, "main"))) {
+                        new Bus("wide", Protocol.AXI4_LITE, 128, 32, "main"),
+                        new Bus("wide", Protocol.APB, 64, 32, "main"),
+                        new Bus("wide", Protocol.WISHBONE, 33, 32, "main"))) {
             assertThatThrownBy(() -> editor.apply(Shipped.demo(), new Edit.AddBus(wrong)))
                     .isInstanceOfSatisfying(
                             RejectedEdit.class,
@@ -100,7 +102,10 @@ final class AdaptersTest {
                                                                         null)),
                                                         new Edit.ChangeBus(
                                                                 new Bus(
-                                                                        "system", "axi4", 64, 32,
+                                                                        "system",
+                                                                        Protocol.AXI4,
+                                                                        64,
+                                                                        32,
                                                                         "slow"))))));
         assertThat(
                         platform.bus("system")
@@ -108,5 +113,24 @@ final class AdaptersTest {
                                 .adaptersOf(new InterfaceRef("lamps", "registers")))
                 .extracting(Adapter::sort)
                 .containsExactly(Adapter.Sort.values());
+    }
+
+    /** What is said of protocols outside their class is data: the words that documents may use. */
+    @Test
+    void schemasKnowTheSameProtocols() {
+        List<String> words =
+                Arrays.stream(Protocol.values()).map(each -> "\"" + each + "\"").toList();
+        for (String schema :
+                List.of(BlockTypeDocument.schemaText(), PlatformDocument.schemaText())) {
+            var lists =
+                    Pattern.compile("\"enum\": \\[([^\\]]*\"apb\"[^\\]]*)\\]")
+                            .matcher(schema)
+                            .results()
+                            .toList();
+            assertThat(lists).isNotEmpty();
+            for (var list : lists) {
+                assertThat(list.group(1).strip().split(",\\s*")).containsExactlyElementsOf(words);
+            }
+        }
     }
 }

@@ -7,6 +7,7 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.platform.Bus;
@@ -40,7 +41,7 @@ final class ComparisonTest {
         assertThat(
                         changes(
                                 new Edit.RenamePlatform("Valley Station"),
-                                new Edit.AddBus(new Bus("slow", "apb", 32, 20, "main")),
+                                new Edit.AddBus(new Bus("slow", Protocol.APB, 32, 20, "main")),
                                 new Edit.SetParameter("console", "BAUD", "9600"),
                                 new Edit.SetParameter("gain", "WIDTH", null),
                                 new Edit.Attach(

@@ -8,6 +8,7 @@ import java.util.List;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.AddressSpace;
@@ -42,7 +43,7 @@ final class AccessCostTest {
             edits.add(new Edit.SetDomain("pll", "clk", "main"));
             edits.add(new Edit.AddDomain(new ClockDomain(domain, "pll.out0", "reset_button")));
         }
-        edits.add(new Edit.AddBus(new Bus("slow", "apb", 32, 20, domain)));
+        edits.add(new Edit.AddBus(new Bus("slow", Protocol.APB, 32, 20, domain)));
         edits.add(new Edit.AddBlock("bridge", Shipped.BRIDGE, null));
         edits.add(new Edit.SetDomain("bridge", "clk", "main"));
         edits.add(attach("bridge", "window", "system", 0x4000_0000L));
@@ -84,7 +85,7 @@ final class AccessCostTest {
     @Test
     void aBurstKeepsThePaceOfTheSlowestPart() {
         List<Edit> edits = new ArrayList<>();
-        edits.add(new Edit.AddBus(new Bus("wide", "axi4", 32, 32, "main")));
+        edits.add(new Edit.AddBus(new Bus("wide", Protocol.AXI4, 32, 32, "main")));
         edits.add(new Edit.AddBlock("mover", DMA, null));
         edits.add(new Edit.SetDomain("mover", "clk", "main"));
         edits.add(new Edit.Attach("mover", "reads", "wide", null, null));
@@ -98,7 +99,8 @@ final class AccessCostTest {
 
         Platform lite =
                 EDITOR.apply(
-                        platform, new Edit.ChangeBus(new Bus("wide", "axi4-lite", 32, 32, "main")));
+                        platform,
+                        new Edit.ChangeBus(new Bus("wide", Protocol.AXI4_LITE, 32, 32, "main")));
         assertThat(cost(lite, "mover.reads", "buffer.port").nextCycles()).isEqualTo(2);
     }
 
@@ -117,7 +119,7 @@ final class AccessCostTest {
                 .containsExactly("cpu.data");
 
         // 16 transfers of 4 bytes in 2 + 15 cycles.
-        Bus bursts = new Bus("system", "axi4", 32, 32, "main");
+        Bus bursts = new Bus("system", Protocol.AXI4, 32, 32, "main");
         ElaboratedPlatform wide =
                 Shipped.elaborate(EDITOR.apply(Shipped.demo(), new Edit.ChangeBus(bursts)));
         assertThat(BusLoad.capacity(wide, wide.bus("system").orElseThrow(), 16))

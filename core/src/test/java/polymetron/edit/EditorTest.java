@@ -12,6 +12,7 @@ import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.finding.Checks;
 import polymetron.handoff.Handoff;
@@ -55,7 +56,7 @@ final class EditorTest {
         refused(new Edit.RemoveDomain("main"), "domain", "main");
         refused(new Edit.RenamePlatform("   "), "name", "name");
         refused(
-                new Edit.AddBus(new Bus("wide", "axi4-lite", 32, 65, "main")),
+                new Edit.AddBus(new Bus("wide", Protocol.AXI4_LITE, 32, 65, "main")),
                 "addressWidth",
                 "64");
         refused(new Edit.AddDomain(new ClockDomain("fast", "quartz", null)), "clock", "oscillator");
@@ -173,7 +174,12 @@ final class EditorTest {
                     new Edit.BindPins(name, "lines", Map.of("value", List.of("H1", "Z99", "H1")));
             default ->
                     new Edit.ChangeBus(
-                            new Bus("system", "axi4-lite", 32, 12 + random.nextInt(53), "main"));
+                            new Bus(
+                                    "system",
+                                    Protocol.AXI4_LITE,
+                                    32,
+                                    12 + random.nextInt(53),
+                                    "main"));
         };
     }
 }

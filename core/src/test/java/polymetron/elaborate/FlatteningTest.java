@@ -10,6 +10,7 @@ import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.finding.Checks;
@@ -33,7 +34,7 @@ final class FlatteningTest {
                     before.equals("system")
                             ? 0x4000_0000L + bus * 0x1000_0000L
                             : random.nextInt(8) * window;
-            edits.add(new Edit.AddBus(new Bus("bus" + bus, "apb", 32, 22, "main")));
+            edits.add(new Edit.AddBus(new Bus("bus" + bus, Protocol.APB, 32, 22, "main")));
             edits.add(new Edit.AddBlock("bridge" + bus, Shipped.BRIDGE, null));
             edits.add(new Edit.SetParameter("bridge" + bus, "WINDOW", Long.toString(window)));
             edits.add(new Edit.SetParameter("bridge" + bus, "ORIGIN", origin.toString()));
@@ -118,7 +119,7 @@ final class FlatteningTest {
     void bridgesInACircleAreNotFollowedForEver() {
         List<Edit> edits =
                 List.of(
-                        new Edit.AddBus(new Bus("other", "apb", 32, 32, "main")),
+                        new Edit.AddBus(new Bus("other", Protocol.APB, 32, 32, "main")),
                         new Edit.AddBlock("there", Shipped.BRIDGE, null),
                         new Edit.AddBlock("back", Shipped.BRIDGE, null),
                         attach("there", "window", "system", 0x4000_0000),
@@ -138,7 +139,7 @@ final class FlatteningTest {
     void theHandOffHasTheAddressOfTheProcessor() {
         List<Edit> edits =
                 List.of(
-                        new Edit.AddBus(new Bus("slow", "apb", 32, 20, "main")),
+                        new Edit.AddBus(new Bus("slow", Protocol.APB, 32, 20, "main")),
                         new Edit.AddBlock("bridge", Shipped.BRIDGE, null),
                         attach("bridge", "window", "system", 0x4000_0000),
                         new Edit.Attach("bridge", "behind", "slow", null, null),

@@ -14,6 +14,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.interrupt.InterruptMapTest;
@@ -53,14 +54,14 @@ final class ChecksTest {
     /** The program on a bus for instructions alone. */
     private static Edit ownFetchBus(Edit... then) {
         List<Edit> edits = new ArrayList<>();
-        edits.add(new Edit.AddBus(new Bus("local", "axi4-lite", 32, 32, "main")));
+        edits.add(new Edit.AddBus(new Bus("local", Protocol.AXI4_LITE, 32, 32, "main")));
         edits.add(new Edit.Attach("cpu", "instruction", "local", null, null));
         edits.add(new Edit.Attach("code", "port", "local", new Address(0), null));
         edits.addAll(List.of(then));
         return new Edit.Several(null, edits);
     }
 
-    private static Edit slowBus(String protocol) {
+    private static Edit slowBus(Protocol protocol) {
         return new Edit.AddBus(new Bus("slow", protocol, 32, 24, "main"));
     }
 
@@ -91,7 +92,7 @@ final class ChecksTest {
         return new Edit.Several(null, edits);
     }
 
-    private static Edit bursts(String protocol, String width, String burst) {
+    private static Edit bursts(Protocol protocol, String width, String burst) {
         return new Edit.Several(
                 null,
                 List.of(
@@ -124,7 +125,7 @@ final class ChecksTest {
                         "target-elsewhere",
                         "shared.port",
                         "side, at 0x0000_0000 for mover",
-                        slowBus("axi4-lite"),
+                        slowBus(Protocol.AXI4_LITE),
                         bridge("slow"),
                         add("shared", "memory:block-memory"),
                         new Edit.Attach("shared", "port", "slow", new Address(0), null),
@@ -140,7 +141,8 @@ final class ChecksTest {
                         "system",
                         "90 % of the time of system",
                         new Edit.SetTraffic("cpu", "data", 90_000_000L)),
-                breaking("bus-empty", "slow", "nothing is on bus slow", slowBus("axi4-lite")),
+                breaking(
+                        "bus-empty", "slow", "nothing is on bus slow", slowBus(Protocol.AXI4_LITE)),
                 breaking(
                         "priority-shared",
                         "cpu.instruction",
@@ -148,7 +150,7 @@ final class ChecksTest {
                         new Edit.ChangeBus(
                                 new Bus(
                                         "system",
-                                        "axi4-lite",
+                                        Protocol.AXI4_LITE,
                                         32,
                                         32,
                                         "main",
@@ -283,7 +285,7 @@ final class ChecksTest {
                         "target-seen-twice",
                         "sense.registers",
                         "cpu.data sees sense at 0x4000_1000",
-                        slowBus("axi4-lite"),
+                        slowBus(Protocol.AXI4_LITE),
                         bridge("slow"),
                         add("again", "infrastructure:bridge"),
                         place("again", "window", 0x6000_0000),
@@ -356,7 +358,7 @@ final class ChecksTest {
                         "range-outside",
                         "lamps.registers",
                         "the last address of system, 0x0FFF_FFFF",
-                        new Edit.ChangeBus(new Bus("system", "axi4-lite", 32, 28, "main"))),
+                        new Edit.ChangeBus(new Bus("system", Protocol.AXI4_LITE, 32, 28, "main"))),
                 breaking(
                         "range-unplaced",
                         "lamps.registers",
@@ -396,7 +398,7 @@ final class ChecksTest {
                         "range-outside",
                         "lamps.registers",
                         "outside what the bridge shows of slow, 0x0000_0000–0x000F_FFFF",
-                        slowBus("apb"),
+                        slowBus(Protocol.APB),
                         bridge("slow"),
                         new Edit.Attach(
                                 "lamps", "registers", "slow", new Address(0x10_0000), null)),
@@ -404,7 +406,7 @@ final class ChecksTest {
                         "target-unreached",
                         "lamps.registers",
                         "no processor gets through",
-                        slowBus("apb"),
+                        slowBus(Protocol.APB),
                         bridge("slow"),
                         new Edit.Attach("bridge", "window", "slow", new Address(0), null),
                         new Edit.Attach("lamps", "registers", "slow", new Address(0x8_0000), null)),
@@ -457,17 +459,17 @@ final class ChecksTest {
                         "burst-boundary",
                         "dma.reads",
                         "bursts of 256 transfers, 8192 bytes; AXI4 allows 256 and 4096",
-                        bursts("axi4", "256", "256")),
+                        bursts(Protocol.AXI4, "256", "256")),
                 breaking(
                         "burst-boundary",
                         "dma.reads",
                         "bursts of 256 transfers, 2048 bytes; AHB-Lite allows 1024 and 1024",
-                        bursts("ahb-lite", "64", "256")),
+                        bursts(Protocol.AHB_LITE, "64", "256")),
                 breaking(
                         "targets-share-boundary",
                         "second.port",
                         "begins in the same 4 KiB as first ends in",
-                        bursts("axi4", "32", "16"),
+                        bursts(Protocol.AXI4, "32", "16"),
                         add("first", "memory:block-memory", set("first", "SIZE", "1K")),
                         add("second", "memory:block-memory", set("second", "SIZE", "1K")),
                         new Edit.Attach("first", "port", "wide", new Address(0), null),
@@ -490,7 +492,7 @@ final class ChecksTest {
                         "one-initiator",
                         "system",
                         "speaks APB",
-                        new Edit.ChangeBus(new Bus("system", "apb", 32, 32, "main"))),
+                        new Edit.ChangeBus(new Bus("system", Protocol.APB, 32, 32, "main"))),
                 breaking(
                         "input-without-clock",
                         "lamps.clk",

@@ -11,6 +11,7 @@ import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.library.Vlnv;
@@ -56,7 +57,7 @@ final class SoftwareChecksTest {
                         "target-beyond-addresses",
                         "lamps.registers",
                         "beyond the 32 address bits of cpu · data side",
-                        new Edit.ChangeBus(new Bus("system", "axi4-lite", 32, 40, "main")),
+                        new Edit.ChangeBus(new Bus("system", Protocol.AXI4_LITE, 32, 40, "main")),
                         new Edit.Attach(
                                 "lamps",
                                 "registers",

@@ -11,6 +11,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -127,7 +128,12 @@ final class DeviceTreeTest {
                                         // A 32-bit hart would not see it.
                                         new Edit.RemoveBlock("cpu"),
                                         new Edit.ChangeBus(
-                                                new Bus("system", "axi4-lite", 32, 40, "main")),
+                                                new Bus(
+                                                        "system",
+                                                        Protocol.AXI4_LITE,
+                                                        32,
+                                                        40,
+                                                        "main")),
                                         new Edit.Attach(
                                                 "lamps",
                                                 "registers",

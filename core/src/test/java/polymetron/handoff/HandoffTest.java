@@ -12,6 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -342,7 +343,11 @@ final class HandoffTest {
                                 List.of(
                                         new Edit.ChangeBus(
                                                 new polymetron.platform.Bus(
-                                                        "system", "axi4-lite", 32, 40, "main")),
+                                                        "system",
+                                                        Protocol.AXI4_LITE,
+                                                        32,
+                                                        40,
+                                                        "main")),
                                         new Edit.Attach(
                                                 "lamps",
                                                 "registers",

@@ -9,6 +9,7 @@ import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.AddressSpace;
@@ -83,7 +84,8 @@ final class WhatIsAtTest {
                         new Edit.Several(
                                 null,
                                 List.of(
-                                        new Edit.AddBus(new Bus("slow", "apb", 32, 24, "main")),
+                                        new Edit.AddBus(
+                                                new Bus("slow", Protocol.APB, 32, 24, "main")),
                                         new Edit.AddBlock("bridge", Shipped.BRIDGE, null),
                                         new Edit.Attach(
                                                 "bridge",

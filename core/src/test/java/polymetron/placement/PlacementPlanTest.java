@@ -10,6 +10,7 @@ import org.junit.jupiter.api.RepetitionInfo;
 import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.address.AddressRange;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedBus;
@@ -26,7 +27,9 @@ final class PlacementPlanTest {
         Platform platform = Platform.empty("Test", Shipped.BOARD);
         int width = 18 + random.nextInt(15);
         platform =
-                editor.apply(platform, new Edit.AddBus(new Bus("b", "axi4-lite", 32, width, null)));
+                editor.apply(
+                        platform,
+                        new Edit.AddBus(new Bus("b", Protocol.AXI4_LITE, 32, width, null)));
         for (int count = 0; count < 12; count++) {
             String name = "m" + count;
             long size = 64L << random.nextInt(10);
@@ -71,7 +74,9 @@ final class PlacementPlanTest {
     void saysWhatHasNoPlace() {
         Editor editor = new Editor(Shipped.LIBRARY);
         Platform platform = Platform.empty("Test", Shipped.BOARD);
-        platform = editor.apply(platform, new Edit.AddBus(new Bus("b", "axi4-lite", 32, 12, null)));
+        platform =
+                editor.apply(
+                        platform, new Edit.AddBus(new Bus("b", Protocol.AXI4_LITE, 32, 12, null)));
         platform = editor.apply(platform, new Edit.AddBlock("big", Shipped.CONTROLLER, null));
         platform = editor.apply(platform, new Edit.Attach("big", "registers", "b", null, null));
         assertThat(PlacementPlan.of(bus(platform)).homeless())
@@ -88,7 +93,9 @@ final class PlacementPlanTest {
         Random random = new Random(1000 + repetition.getCurrentRepetition());
         Editor editor = new Editor(Shipped.LIBRARY);
         Platform platform = Platform.empty("Test", Shipped.BOARD);
-        platform = editor.apply(platform, new Edit.AddBus(new Bus("b", "axi4-lite", 32, 12, null)));
+        platform =
+                editor.apply(
+                        platform, new Edit.AddBus(new Bus("b", Protocol.AXI4_LITE, 32, 12, null)));
         boolean[] taken = new boolean[UNITS];
         AddressRange held = null;
         List<Integer> sizes = new java.util.ArrayList<>();
@@ -218,8 +225,8 @@ final class PlacementPlanTest {
         List<Edit> edits =
                 new java.util.ArrayList<>(
                         List.of(
-                                new Edit.AddBus(new Bus("fast", "axi4-lite", 32, 32, null)),
-                                new Edit.AddBus(new Bus("slow", "apb", 32, 20, null)),
+                                new Edit.AddBus(new Bus("fast", Protocol.AXI4_LITE, 32, 32, null)),
+                                new Edit.AddBus(new Bus("slow", Protocol.APB, 32, 20, null)),
                                 new Edit.AddBlock(
                                         "bridge", Shipped.BRIDGE, Map.of("WINDOW", "8192")),
                                 new Edit.Attach("bridge", "window", "fast", null, null),
@@ -242,7 +249,8 @@ final class PlacementPlanTest {
                         new Edit.Several(
                                 null,
                                 List.of(
-                                        new Edit.AddBus(new Bus("b", "axi4-lite", 32, 64, null)),
+                                        new Edit.AddBus(
+                                                new Bus("b", Protocol.AXI4_LITE, 32, 64, null)),
                                         new Edit.AddBlock(
                                                 "m", Shipped.MEMORY, Map.of("SIZE", "4096")),
                                         new Edit.Attach("m", "port", "b", top, true),

@@ -14,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.address.AddressRange;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
@@ -32,7 +33,7 @@ final class RangeEditsTest {
     /** rom 0x0–0xFFF, ram 0x1000–0x4FFF, lamps 0x8000–, all of 64 KiB; keys held at 0xF000. */
     private static Platform platform() {
         List<Edit> edits = new ArrayList<>();
-        edits.add(new Edit.AddBus(new Bus("b", "apb", 32, 16, null)));
+        edits.add(new Edit.AddBus(new Bus("b", Protocol.APB, 32, 16, null)));
         edits.add(new Edit.AddBlock("rom", Shipped.MEMORY, Map.of("SIZE", "4096")));
         edits.add(new Edit.AddBlock("ram", Shipped.MEMORY, Map.of("SIZE", "16384")));
         edits.add(new Edit.AddBlock("lamps", Shipped.GPIO, null));

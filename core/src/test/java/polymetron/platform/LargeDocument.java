@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.library.Vlnv;
 import polymetron.wiring.Starter;
 
@@ -26,7 +27,7 @@ public final class LargeDocument {
             all.add(block(number));
         }
         return PlatformDocument.write(
-                platform.withBuses(List.of(new Bus("system", "axi4-lite", 32, 32, "main")))
+                platform.withBuses(List.of(new Bus("system", Protocol.AXI4_LITE, 32, 32, "main")))
                         .withBlocks(all));
     }
 

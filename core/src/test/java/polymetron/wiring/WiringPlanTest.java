@@ -16,6 +16,7 @@ import org.junit.jupiter.api.RepetitionInfo;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -102,7 +103,9 @@ final class WiringPlanTest {
     void neverUndoesWhatTheUserDecided() {
         Platform platform = unwired(List.of("cpu", "memory", "console"));
         platform =
-                editor.apply(platform, new Edit.AddBus(new Bus("mine", "axi4-lite", 32, 20, null)));
+                editor.apply(
+                        platform,
+                        new Edit.AddBus(new Bus("mine", Protocol.AXI4_LITE, 32, 20, null)));
         platform =
                 editor.apply(
                         platform,
@@ -121,7 +124,8 @@ final class WiringPlanTest {
         Platform platform = wired(unwired(List.of("cpu", "memory")));
         platform =
                 editor.apply(
-                        platform, new Edit.AddBus(new Bus("other", "axi4-lite", 32, 32, "main")));
+                        platform,
+                        new Edit.AddBus(new Bus("other", Protocol.AXI4_LITE, 32, 32, "main")));
         platform = editor.apply(platform, new Edit.AddBlock("console", Shipped.UART, null));
         WiringPlan open = plan(platform);
         Proposal line =

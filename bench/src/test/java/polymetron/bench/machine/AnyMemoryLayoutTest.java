@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -115,7 +116,7 @@ final class AnyMemoryLayoutTest {
             platform =
                     EDITOR.apply(
                             platform,
-                            new Edit.AddBus(new Bus("local", "axi4-lite", 32, 32, "main")));
+                            new Edit.AddBus(new Bus("local", Protocol.AXI4_LITE, 32, 32, "main")));
             platform =
                     EDITOR.apply(
                             platform, new Edit.Attach("cpu", "instruction", "local", null, null));

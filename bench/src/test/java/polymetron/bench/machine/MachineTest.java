@@ -12,6 +12,7 @@ import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.bench.block.GpioModel;
 import polymetron.bench.hart.Trap;
+import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -83,7 +84,10 @@ final class MachineTest {
                                                 List.of(
                                                         new Edit.AddBus(
                                                                 new Bus(
-                                                                        "slow", "apb", 32, 20,
+                                                                        "slow",
+                                                                        Protocol.APB,
+                                                                        32,
+                                                                        20,
                                                                         "main")),
                                                         new Edit.AddBlock(
                                                                 "bridge", Shipped.BRIDGE, null),

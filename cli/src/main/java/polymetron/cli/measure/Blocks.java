@@ -2,6 +2,7 @@ package polymetron.cli.measure;
 
 import java.util.List;
 import polymetron.address.Address;
+import polymetron.bus.Protocol;
 import polymetron.library.Vlnv;
 import polymetron.platform.Attachment;
 import polymetron.platform.Block;
@@ -19,7 +20,7 @@ final class Blocks {
     static Platform platform(String name, List<Block> blocks) {
         return Platform.empty(name, Vlnv.parse("polymetron:boards:foreland:1.0"))
                 .withDomains(List.of(new ClockDomain(DOMAIN, "oscillator", "reset_button")))
-                .withBuses(List.of(new Bus(BUS, "axi4-lite", 32, 32, DOMAIN)))
+                .withBuses(List.of(new Bus(BUS, Protocol.AXI4_LITE, 32, 32, DOMAIN)))
                 .withBlocks(blocks);
     }
 

@@ -223,11 +223,7 @@ public record DatasheetView(
 
     private static String words(SizedInterface form) {
         String protocols =
-                String.join(
-                        ", ",
-                        form.type().protocols().stream()
-                                .map(word -> Protocol.of(word).map(Protocol::title).orElse(word))
-                                .toList());
+                String.join(", ", form.type().protocols().stream().map(Protocol::title).toList());
         String size =
                 form.isTarget() ? ", " + Address.formatSize(form.sizeBytes()) + " at defaults" : "";
         return "%s, %s bit%s".formatted(protocols, form.dataWidth(), size);

@@ -2,6 +2,7 @@ package polymetron.server.platform;
 
 import jakarta.annotation.Nullable;
 import java.util.List;
+import polymetron.bus.Protocol;
 
 /**
  * Everything that a browser shows of one revision of a platform. Addresses are written out, because they have more
@@ -37,7 +38,7 @@ public record PlatformView(
      */
     public record BusView(
             String name,
-            String protocol,
+            Protocol protocol,
             String protocolTitle,
             int depth,
             int dataWidth,

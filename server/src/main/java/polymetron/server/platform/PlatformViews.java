@@ -12,7 +12,6 @@ import polymetron.address.Address;
 import polymetron.address.AddressRange;
 import polymetron.address.FreeSpace;
 import polymetron.board.Parts;
-import polymetron.bus.Protocol;
 import polymetron.edit.Groups;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.Bridge;
@@ -155,7 +154,7 @@ final class PlatformViews {
         return new PlatformView.BusView(
                 bus.name(),
                 bus.bus().protocol(),
-                Protocol.of(bus.bus().protocol()).map(Protocol::title).orElse(bus.bus().protocol()),
+                bus.bus().protocol().title(),
                 depth(bus, new HashSet<>()),
                 bus.bus().dataWidth(),
                 bus.bus().addressWidth(),
