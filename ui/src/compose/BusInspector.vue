@@ -91,7 +91,11 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
             <h3 class="heading">Bus</h3>
             <label class="grid grid-cols-[128px_1fr] items-center py-0.5">
                 <span>protocol</span>
-                <select class="input" :value="bus.protocol" @change="toProtocol(valueOf($event) as BusView['protocol'])">
+                <select
+                    class="input"
+                    :value="bus.protocol"
+                    @change="toProtocol(valueOf($event) as BusView['protocol'])"
+                >
                     <option v-for="each in library?.protocols" :key="each.name" :value="each.name">
                         {{ each.title }}
                     </option>
