@@ -1,19 +1,23 @@
 package polymetron.board;
 
+import polymetron.json.DocumentFormat;
 import polymetron.json.Documents;
 import polymetron.json.SchemaFile;
 import polymetron.library.Board;
 
 /** Reads and writes board documents, checking them against the published schema. */
 public final class BoardDocument {
-    private static final SchemaFile SCHEMA =
-            new SchemaFile(BoardDocument.class, "board.schema.json");
+    private static final DocumentFormat<Board> FORMAT =
+            new DocumentFormat<>(
+                    Board.FORMAT,
+                    new SchemaFile(BoardDocument.class, "board.schema.json"),
+                    Board.class);
 
     private BoardDocument() {}
 
     /** The JSON Schema of board documents. */
     public static String schemaText() {
-        return SCHEMA.text();
+        return FORMAT.schemaText();
     }
 
     /** The canonical text of a board: the same board always gives the same bytes. */
@@ -26,6 +30,6 @@ public final class BoardDocument {
      * @throws polymetron.json.DocumentException when it is no board document; the message names line and key
      */
     public static Board read(String name, String text) {
-        return SCHEMA.read(name, text, Board.class);
+        return FORMAT.read(name, text);
     }
 }

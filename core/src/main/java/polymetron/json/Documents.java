@@ -5,6 +5,8 @@ import java.util.Arrays;
 import java.util.stream.Collectors;
 import polymetron.expression.ExpressionException;
 import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonParser;
+import tools.jackson.core.JsonToken;
 import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.util.DefaultIndenter;
@@ -50,6 +52,26 @@ public final class Documents {
             return MAPPER.readTree(withoutMark(text));
         } catch (JacksonException wrong) {
             throw explain(name, wrong);
+        }
+    }
+
+    /** What the key {@code format} of a document says; null when it is not there, or no text, or this is no JSON. */
+    static String formatOf(String text) {
+        try (JsonParser parser = MAPPER.createParser(withoutMark(text))) {
+            if (parser.nextToken() != JsonToken.START_OBJECT) {
+                return null;
+            }
+            while (parser.nextToken() == JsonToken.PROPERTY_NAME) {
+                boolean isFormat = parser.currentName().equals("format");
+                JsonToken value = parser.nextToken();
+                if (isFormat) {
+                    return value == JsonToken.VALUE_STRING ? parser.getString() : null;
+                }
+                parser.skipChildren();
+            }
+            return null;
+        } catch (JacksonException notJson) {
+            return null;
         }
     }
 

@@ -9,6 +9,7 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import polymetron.expression.Expression;
 import polymetron.json.DocumentException;
+import polymetron.json.DocumentText;
 
 /**
  * What a schema cannot say of a definition: every name that something refers to is there, every expression has a value, and
@@ -23,12 +24,12 @@ final class BlockTypeChecks {
 
     private static final Set<String> RESERVED = Set.of(CLOCK, INPUT, FieldType.INDEX);
 
-    private final DefinitionText text;
+    private final DocumentText text;
     private final BlockType type;
     private final Set<String> parameters;
     private final Set<String> fields = new TreeSet<>();
 
-    private BlockTypeChecks(DefinitionText text, BlockType type) {
+    private BlockTypeChecks(DocumentText text, BlockType type) {
         this.text = text;
         this.type = type;
         this.parameters =
@@ -46,7 +47,7 @@ final class BlockTypeChecks {
      * @throws DocumentException when something is wrong; the message names line and key, and says what would be right
      */
     static BlockType checked(String name, String text, BlockType type) {
-        DefinitionText definition = new DefinitionText(name, text);
+        DocumentText definition = new DocumentText(name, text);
         BlockTypeChecks checks = new BlockTypeChecks(definition, type);
         checks.parameters();
         checks.registers();

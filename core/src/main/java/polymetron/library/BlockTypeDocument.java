@@ -1,23 +1,25 @@
 package polymetron.library;
 
-import polymetron.json.Documents;
+import polymetron.json.DocumentFormat;
 import polymetron.json.SchemaFile;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.node.ObjectNode;
 
-/** Reads block type documents, checking them against the published schema; those of format 1 are read as format 2. */
+/** Reads block type documents of all versions, checking them against the published schema. */
 public final class BlockTypeDocument {
-    private static final SchemaFile SCHEMA =
-            new SchemaFile(BlockTypeDocument.class, "block-type.schema.json");
-
-    private static final SchemaFile FIRST =
-            new SchemaFile(BlockTypeDocument.class, "block-type-1.schema.json");
+    private static final DocumentFormat<BlockType> FORMAT =
+            new DocumentFormat<>(
+                    BlockType.FORMAT,
+                    new SchemaFile(BlockTypeDocument.class, "block-type.schema.json"),
+                    BlockType.class,
+                    new DocumentFormat.Earlier(
+                            "polymetron-block-type/1",
+                            new SchemaFile(BlockTypeDocument.class, "block-type-1.schema.json"),
+                            BlockTypeMigration::migrate));
 
     private BlockTypeDocument() {}
 
     /** The JSON Schema of block type documents. */
     public static String schemaText() {
-        return SCHEMA.text();
+        return FORMAT.schemaText();
     }
 
     /**
@@ -25,15 +27,6 @@ public final class BlockTypeDocument {
      * @throws polymetron.json.DocumentException when it is no block type; the message names line and key
      */
     public static BlockType read(String name, String text) {
-        if (text.length() <= SchemaFile.LONGEST) {
-            JsonNode tree = Documents.tree(name, text);
-            if (BlockTypeMigration.isFirst(tree)) {
-                FIRST.read(name, text, JsonNode.class);
-                JsonNode second = BlockTypeMigration.migrate(name, text, (ObjectNode) tree);
-                return BlockTypeChecks.checked(
-                        name, text, SCHEMA.read(name, Documents.write(second), BlockType.class));
-            }
-        }
-        return BlockTypeChecks.checked(name, text, SCHEMA.read(name, text, BlockType.class));
+        return BlockTypeChecks.checked(name, text, FORMAT.read(name, text));
     }
 }

@@ -2,8 +2,7 @@ package polymetron.library;
 
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import polymetron.json.DocumentException;
-import polymetron.json.Documents;
+import polymetron.json.DocumentText;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.JsonNodeFactory;
@@ -14,38 +13,25 @@ import tools.jackson.databind.node.ObjectNode;
  * register is the one at its address were words; in format 2 every field says what software and hardware do with it.
  */
 final class BlockTypeMigration {
-    static final String FIRST = "polymetron-block-type/1";
-
     private static final Pattern CONDITION =
             Pattern.compile("(\\w+\\.\\w+) is (\\d+)(, (?:read|written))?");
 
-    private final String name;
-    private final String text;
+    private final DocumentText text;
 
-    private BlockTypeMigration(String name, String text) {
-        this.name = name;
+    private BlockTypeMigration(DocumentText text) {
         this.text = text;
     }
 
-    static boolean isFirst(JsonNode definition) {
-        return FIRST.equals(definition.path("format").asString(""));
-    }
-
     /**
-     * @param name what the document is called in messages
      * @param definition of format 1, as its schema wants it; it is changed
-     * @throws DocumentException where something is missing that format 2 needs; the message names line and key
+     * @throws polymetron.json.DocumentException where something is missing that format 2 needs; the message names line and
+     *     key
      */
-    static JsonNode migrate(String name, String text, ObjectNode definition) {
-        new BlockTypeMigration(name, text).migrate(definition);
-        return definition;
-    }
-
-    private void migrate(ObjectNode definition) {
-        definition.put("format", BlockType.FORMAT);
+    static void migrate(DocumentText text, ObjectNode definition) {
+        BlockTypeMigration migration = new BlockTypeMigration(text);
         int at = 0;
         for (JsonNode register : definition.path("registers")) {
-            register((ObjectNode) register, "/registers/" + at++);
+            migration.register((ObjectNode) register, "/registers/" + at++);
         }
     }
 
@@ -82,11 +68,10 @@ final class BlockTypeMigration {
         if (words.matches()) {
             register.put("selectedBy", "%s == %s".formatted(words.group(1), words.group(2)));
         } else if (!condition.isEmpty() && !condition.matches("read|written")) {
-            String pointer = place + "/condition";
-            throw new DocumentException(
-                    "%s, line %s, at %s: write when the register is the one at its address as an expression, \"selectedBy\": \"REGISTER.FIELD == 0\""
-                            .formatted(name, Documents.lineOf(text, pointer), pointer),
-                    pointer);
+            throw text.wrong(
+                    place + "/condition",
+                    "write when the register is the one at its address as an expression,"
+                            + " \"selectedBy\": \"REGISTER.FIELD == 0\"");
         }
     }
 

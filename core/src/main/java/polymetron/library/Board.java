@@ -3,6 +3,7 @@ package polymetron.library;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import polymetron.json.DocumentFormat;
 
 /** A circuit board: its device, clocks, resets and the parts that reach FPGA pins. */
 public record Board(
@@ -15,6 +16,9 @@ public record Board(
         List<Reset> resets,
         List<Part> parts) {
     public static final String FORMAT = "polymetron-board/1";
+
+    private static final DocumentFormat<Board> DOCUMENT =
+            new DocumentFormat<>(FORMAT, null, Board.class);
 
     /** An oscillator and the pin that it reaches. */
     public record Clock(String name, String title, long frequencyHz, String pin, String standard) {}
@@ -80,5 +84,15 @@ public record Board(
 
     public Optional<Reset> reset(String name) {
         return resets.stream().filter(reset -> reset.name().equals(name)).findFirst();
+    }
+
+    /**
+     * One that comes with the product: its form, and no more, is checked.
+     *
+     * @param name what the document is called in messages, such as its file name
+     * @throws polymetron.json.DocumentException when it is of another form; the message names line and key
+     */
+    static Board read(String name, String text) {
+        return DOCUMENT.read(name, text);
     }
 }

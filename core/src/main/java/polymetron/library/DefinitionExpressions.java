@@ -7,6 +7,7 @@ import java.util.Map;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
 import polymetron.expression.Value;
+import polymetron.json.DocumentText;
 
 /**
  * Every expression of a definition, to be tried: each has a value with each setting of the parameters, as far as what it
@@ -42,9 +43,9 @@ final class DefinitionExpressions {
     private record Placed(String place, Expression expression, List<Expression> conditions) {}
 
     private final List<Placed> all = new ArrayList<>();
-    private final DefinitionText text;
+    private final DocumentText text;
 
-    DefinitionExpressions(BlockType type, DefinitionText text) {
+    DefinitionExpressions(BlockType type, DocumentText text) {
         this.text = text;
         parts("", type, List.of());
     }

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import polymetron.json.DocumentFormat;
 
 /**
  * An FPGA: what it holds and which pins its package has.
@@ -33,6 +34,9 @@ public record Device(
         Map<String, Integer> hard,
         List<Bank> banks) {
     public static final String FORMAT = "polymetron-device/1";
+
+    private static final DocumentFormat<Device> DOCUMENT =
+            new DocumentFormat<>(FORMAT, null, Device.class);
 
     /**
      * A sort of memory block.
@@ -162,5 +166,15 @@ public record Device(
     /** How many hard blocks of a sort it has. */
     public int hardBlocks(String sort) {
         return hard.getOrDefault(sort, 0);
+    }
+
+    /**
+     * One that comes with the product: its form, and no more, is checked.
+     *
+     * @param name what the document is called in messages, such as its file name
+     * @throws polymetron.json.DocumentException when it is of another form; the message names line and key
+     */
+    static Device read(String name, String text) {
+        return DOCUMENT.read(name, text);
     }
 }

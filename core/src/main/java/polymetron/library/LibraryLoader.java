@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
+import java.util.function.BiFunction;
 import polymetron.json.Documents;
 import tools.jackson.databind.JsonNode;
 
@@ -38,9 +39,9 @@ public final class LibraryLoader {
         }
         return new Library(
                 types,
-                readAll(index.path("boards"), "boards/", Board.class),
-                readAll(index.path("devices"), "devices/", Device.class),
-                readAll(index.path("recipes"), "recipes/", Recipe.class),
+                readAll(index.path("boards"), "boards/", Board::read),
+                readAll(index.path("devices"), "devices/", Device::read),
+                readAll(index.path("recipes"), "recipes/", Recipe::read),
                 drivers);
     }
 
@@ -66,16 +67,14 @@ public final class LibraryLoader {
         }
     }
 
-    private static <T> List<T> readAll(JsonNode names, String folder, Class<T> form) {
+    private static <T> List<T> readAll(
+            JsonNode names, String folder, BiFunction<String, String, T> reader) {
         List<T> entries = new ArrayList<>();
         for (JsonNode name : names) {
-            entries.add(read(folder + name.stringValue() + ".json", form));
+            String path = folder + name.stringValue() + ".json";
+            entries.add(reader.apply(path, text(path)));
         }
         return entries;
-    }
-
-    private static <T> T read(String path, Class<T> form) {
-        return Documents.read(path, text(path), form);
     }
 
     private static String text(String path) {

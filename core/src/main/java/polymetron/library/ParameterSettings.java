@@ -8,6 +8,7 @@ import java.util.stream.Collectors;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
 import polymetron.expression.Value;
+import polymetron.json.DocumentText;
 
 /**
  * The settings of parameters at which a definition is tried: the defaults, and each parameter at both ends of its limits and
@@ -32,7 +33,7 @@ final class ParameterSettings {
     /**
      * @throws polymetron.json.DocumentException when the defaults are not within their own limits
      */
-    static List<Setting> of(BlockType type, DefinitionText text) {
+    static List<Setting> of(BlockType type, DocumentText text) {
         ParameterValues.Outcome usual = ParameterValues.of(type, Map.of());
         for (ParameterFault fault : usual.faults()) {
             int at = type.parameters().indexOf(fault.parameter());

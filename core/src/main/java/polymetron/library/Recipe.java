@@ -2,6 +2,7 @@ package polymetron.library;
 
 import java.util.List;
 import java.util.Objects;
+import polymetron.json.DocumentFormat;
 
 /**
  * A start for a platform: blocks and board parts that are added and then wired by the wiring plan.
@@ -17,6 +18,9 @@ public record Recipe(
         List<Ingredient> blocks,
         List<Stream> streams) {
     public static final String FORMAT = "polymetron-recipe/1";
+
+    private static final DocumentFormat<Recipe> DOCUMENT =
+            new DocumentFormat<>(FORMAT, null, Recipe.class);
 
     /**
      * A block of a recipe.
@@ -52,5 +56,13 @@ public record Recipe(
     public boolean fits(Board board) {
         return (boards.isEmpty() || boards.contains(board.identity()))
                 && parts().stream().allMatch(part -> board.part(part).isPresent());
+    }
+
+    /**
+     * @param name what the document is called in messages, such as its file name
+     * @throws polymetron.json.DocumentException when it is no recipe; the message names line and key
+     */
+    public static Recipe read(String name, String text) {
+        return DOCUMENT.read(name, text);
     }
 }

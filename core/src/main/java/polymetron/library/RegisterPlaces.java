@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import polymetron.expression.Expression;
+import polymetron.json.DocumentText;
 
 /**
  * Where registers and fields come to lie with one setting of the parameters: fields within their register, registers within
@@ -44,10 +45,10 @@ final class RegisterPlaces {
     }
 
     private final BlockType type;
-    private final DefinitionText text;
+    private final DocumentText text;
     private final ParameterSettings.Setting setting;
 
-    private RegisterPlaces(BlockType type, DefinitionText text, ParameterSettings.Setting setting) {
+    private RegisterPlaces(BlockType type, DocumentText text, ParameterSettings.Setting setting) {
         this.type = type;
         this.text = text;
         this.setting = setting;
@@ -56,7 +57,7 @@ final class RegisterPlaces {
     /**
      * @throws polymetron.json.DocumentException when something lies outside or on something else
      */
-    static void check(BlockType type, DefinitionText text, ParameterSettings.Setting setting) {
+    static void check(BlockType type, DocumentText text, ParameterSettings.Setting setting) {
         new RegisterPlaces(type, text, setting).check();
     }
 

@@ -4,19 +4,23 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import polymetron.json.DocumentException;
+import polymetron.json.DocumentFormat;
 import polymetron.json.Documents;
 import polymetron.json.SchemaFile;
 
 /** Reads and writes platform documents, checking them against the published schema. */
 public final class PlatformDocument {
-    private static final SchemaFile SCHEMA =
-            new SchemaFile(PlatformDocument.class, "platform.schema.json");
+    private static final DocumentFormat<Platform> FORMAT =
+            new DocumentFormat<>(
+                    Platform.FORMAT,
+                    new SchemaFile(PlatformDocument.class, "platform.schema.json"),
+                    Platform.class);
 
     private PlatformDocument() {}
 
     /** The JSON Schema of platform documents. */
     public static String schemaText() {
-        return SCHEMA.text();
+        return FORMAT.schemaText();
     }
 
     /** The canonical text of a platform: the same platform always gives the same bytes. */
@@ -29,7 +33,7 @@ public final class PlatformDocument {
      * @throws DocumentException when it is no platform document; the message names line and key
      */
     public static Platform read(String name, String text) {
-        Platform platform = SCHEMA.read(name, text, Platform.class);
+        Platform platform = FORMAT.read(name, text);
         unique(name, platform.blocks().stream().map(Block::name).toList(), "blocks");
         unique(name, platform.buses().stream().map(Bus::name).toList(), "buses");
         unique(name, platform.domains().stream().map(ClockDomain::name).toList(), "domains");

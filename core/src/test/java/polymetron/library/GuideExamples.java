@@ -35,7 +35,7 @@ public final class GuideExamples {
     }
 
     private Recipe recipe() {
-        return Documents.read("recipe", textOf("polymetron-recipe/1"), Recipe.class);
+        return Recipe.read("recipe", textOf("polymetron-recipe/1"));
     }
 
     private String textOf(String format) {

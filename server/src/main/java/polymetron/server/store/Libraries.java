@@ -81,10 +81,8 @@ public class Libraries {
                                 row.get(LIBRARY_ENTRY.IDENTITY), row.get(LIBRARY_ENTRY.DOCUMENT)));
             } else {
                 recipes.add(
-                        Documents.read(
-                                row.get(LIBRARY_ENTRY.IDENTITY),
-                                row.get(LIBRARY_ENTRY.DOCUMENT),
-                                Recipe.class));
+                        Recipe.read(
+                                row.get(LIBRARY_ENTRY.IDENTITY), row.get(LIBRARY_ENTRY.DOCUMENT)));
             }
         }
         return shipped.with(boards, recipes);

@@ -1,19 +1,16 @@
-package polymetron.library;
-
-import polymetron.json.DocumentException;
-import polymetron.json.Documents;
+package polymetron.json;
 
 /**
- * The text of a definition, for messages that say where in it something is wrong.
+ * The text of a document, for messages that say where in it something is wrong.
  *
  * @param name what it is called, such as its file name
  */
-record DefinitionText(String name, String text) {
+public record DocumentText(String name, String text) {
     /**
      * @param place JSON pointer of what is wrong
      * @param why what is wrong, and what would be right
      */
-    DocumentException wrong(String place, String why) {
+    public DocumentException wrong(String place, String why) {
         return new DocumentException(
                 "%s, line %s, at %s: %s".formatted(name, line(place), place, why), place);
     }
