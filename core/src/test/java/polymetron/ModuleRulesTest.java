@@ -53,7 +53,7 @@ final class ModuleRulesTest {
     void outputsKnowNoClockAndNoChance() {
         noClasses()
                 .that()
-                .resideInAnyPackage("..handoff..", "..image..")
+                .resideInAnyPackage("..output..")
                 .should()
                 .dependOnClassesThat()
                 .haveFullyQualifiedName("java.time.Instant")

@@ -9,8 +9,8 @@ import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import polymetron.bench.machine.BenchException;
 import polymetron.edit.RejectedEdit;
-import polymetron.image.ProgramFileException;
 import polymetron.json.DocumentException;
+import polymetron.output.image.ProgramFileException;
 
 /** Polymetron without a browser and without a database: the same core, the same bytes. */
 @Command(

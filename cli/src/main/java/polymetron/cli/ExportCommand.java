@@ -9,8 +9,8 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.handoff.Handoff;
-import polymetron.handoff.HandoffFile;
+import polymetron.output.HandoffFile;
+import polymetron.output.handoff.Handoff;
 
 /** Writes the hand-off of a platform. */
 @Command(

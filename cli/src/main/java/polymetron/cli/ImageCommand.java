@@ -11,10 +11,10 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import polymetron.address.Address;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.image.ImageFile;
-import polymetron.image.ImageFiles;
-import polymetron.image.ProgramImage;
-import polymetron.image.SectionPlace;
+import polymetron.output.image.ImageFile;
+import polymetron.output.image.ImageFiles;
+import polymetron.output.image.ProgramImage;
+import polymetron.output.image.SectionPlace;
 import polymetron.platform.Names;
 
 /** Lays a program out in the memories of a platform and writes the images. */

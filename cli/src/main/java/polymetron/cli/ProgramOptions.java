@@ -9,11 +9,11 @@ import java.util.OptionalLong;
 import picocli.CommandLine.Option;
 import polymetron.address.Address;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.image.ElfReader;
-import polymetron.image.ProgramFile;
-import polymetron.image.ProgramFileException;
-import polymetron.image.ProgramImage;
-import polymetron.image.ProgramReader;
+import polymetron.output.image.ElfReader;
+import polymetron.output.image.ProgramFile;
+import polymetron.output.image.ProgramFileException;
+import polymetron.output.image.ProgramImage;
+import polymetron.output.image.ProgramReader;
 import polymetron.software.Programs;
 import polymetron.software.SoftwareView;
 

@@ -17,7 +17,7 @@ import picocli.CommandLine.Spec;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.machine.Machine;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.image.ProgramImage;
+import polymetron.output.image.ProgramImage;
 
 /** Runs a program on the simulated board; the console goes to standard output. */
 @Command(

@@ -20,8 +20,8 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
-import polymetron.handoff.Handoff;
-import polymetron.handoff.HandoffFile;
+import polymetron.output.HandoffFile;
+import polymetron.output.handoff.Handoff;
 import polymetron.outside.Tool;
 
 final class CommandLineTest {

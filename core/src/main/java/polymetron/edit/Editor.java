@@ -4,7 +4,7 @@ import static polymetron.edit.Known.require;
 
 import polymetron.library.Library;
 import polymetron.platform.Platform;
-import polymetron.platform.Titles;
+import polymetron.text.Escape;
 
 /**
  * Applies edits. Pure: the platform given is not touched, and what is refused is refused whole. Refused is what
@@ -80,7 +80,7 @@ public final class Editor {
         require(name != null && !name.isBlank(), "name", "a platform needs a name");
         require(name.strip().length() <= 80, "name", "a name has at most 80 characters");
         require(
-                name.codePoints().allMatch(Titles::isShown),
+                name.codePoints().allMatch(Escape::isShown),
                 "name",
                 "a name has no line breaks and no characters that are not shown");
         return name.strip();

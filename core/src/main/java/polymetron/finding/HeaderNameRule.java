@@ -7,7 +7,7 @@ import java.util.Set;
 import java.util.function.Consumer;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.handoff.HeaderClashes;
+import polymetron.output.software.HeaderClashes;
 import polymetron.platform.Names;
 import polymetron.software.SoftwareView;
 

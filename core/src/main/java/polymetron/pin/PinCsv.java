@@ -1,7 +1,6 @@
 package polymetron.pin;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -10,6 +9,8 @@ import java.util.TreeMap;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
+import polymetron.text.Csv;
+import polymetron.text.TextWriter;
 
 /**
  * The pin table as text of comma-separated values (RFC 4180), and back. The columns {@code port} and {@code pin} count;
@@ -28,33 +29,26 @@ public record PinCsv(Edit edit, List<String> problems) {
      * @param fingerprint the platform's
      */
     public static String write(ElaboratedPlatform platform, String fingerprint) {
-        StringBuilder out =
-                new StringBuilder(
-                        "port,pin,bank,voltage,direction,standard,drive,slew,pull,termination,by,"
-                                + "fingerprint\n");
+        TextWriter out = TextWriter.indentedBy("");
+        out.line(
+                "port,pin,bank,voltage,direction,standard,drive,slew,pull,termination,by,fingerprint");
         for (PinLine line : PinTable.of(platform).lines()) {
-            out.append(
-                    String.join(
-                            ",",
+            out.line(
+                    Csv.row(
                             line.port(),
-                            text(line.pin()),
-                            line.bank() == null ? "" : line.bank().name(),
-                            line.bank() == null ? "" : line.bank().voltage(),
-                            line.direction().toString(),
-                            text(line.standard()),
-                            text(line.setting().drive()),
-                            text(line.setting().slew()),
-                            text(line.setting().pull()),
-                            text(line.setting().termination()),
+                            line.pin(),
+                            line.bank() == null ? null : line.bank().name(),
+                            line.bank() == null ? null : line.bank().voltage(),
+                            line.direction(),
+                            line.standard(),
+                            line.setting().drive(),
+                            line.setting().slew(),
+                            line.setting().pull(),
+                            line.setting().termination(),
                             line.by(),
                             fingerprint));
-            out.append('\n');
         }
-        return out.toString();
-    }
-
-    private static String text(Object value) {
-        return value == null ? "" : value.toString();
+        return out.text();
     }
 
     /** Reads a table; lines of clocks, resets and board parts have to say what is so anyway. */
@@ -79,10 +73,11 @@ public record PinCsv(Edit edit, List<String> problems) {
             if (csv.length() > LONGEST) {
                 return new PinCsv(null, List.of("the table is longer than 1 MiB"));
             }
-            List<String> lines =
-                    Arrays.asList(
-                            (csv.startsWith("\uFEFF") ? csv.substring(1) : csv).split("\r?\n"));
-            List<String> header = cells(lines.getFirst());
+            List<Csv.Row> rows = Csv.read(csv);
+            List<String> header =
+                    rows.isEmpty()
+                            ? List.of()
+                            : rows.getFirst().cells().stream().map(String::strip).toList();
             int port = header.indexOf("port");
             int pin = header.indexOf("pin");
             if (port < 0 || pin < 0) {
@@ -93,26 +88,16 @@ public record PinCsv(Edit edit, List<String> problems) {
                                         + " needed"));
             }
             PinCsvSettings settings = new PinCsvSettings(platform, header, known, problems);
-            for (int at = 1; at < lines.size() && problems.size() < MOST_PROBLEMS; at++) {
-                List<String> cells = cells(lines.get(at));
-                if (!lines.get(at).isBlank()) {
-                    settings.line(at + 1, port < cells.size() ? cells.get(port) : "", cells);
-                    line(
-                            at + 1,
-                            port < cells.size() ? cells.get(port) : "",
-                            pin < cells.size() ? cells.get(pin) : "");
+            for (Csv.Row row : rows.subList(1, rows.size())) {
+                if (!row.isBlank() && problems.size() < MOST_PROBLEMS) {
+                    settings.line(row.line(), row.cell(port), row.cells());
+                    line(row.line(), row.cell(port), row.cell(pin));
                 }
             }
             Edit edit = problems.isEmpty() ? edit(settings) : null;
             return problems.isEmpty()
                     ? new PinCsv(edit, List.of())
                     : new PinCsv(null, List.copyOf(problems));
-        }
-
-        private static List<String> cells(String line) {
-            return Arrays.stream(line.split(",", -1))
-                    .map(cell -> cell.strip().replaceAll("^\"|\"$", ""))
-                    .toList();
         }
 
         private void line(int number, String port, String pin) {

@@ -113,7 +113,7 @@ final class PinCsvSettings {
 
     private String cell(List<String> cells, String column) {
         int at = header.indexOf(column);
-        return at < 0 || at >= cells.size() ? "" : cells.get(at);
+        return at < 0 || at >= cells.size() ? "" : cells.get(at).strip();
     }
 
     private String standard(int number, String text) {

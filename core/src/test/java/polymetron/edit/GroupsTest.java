@@ -6,8 +6,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
-import polymetron.handoff.Handoff;
 import polymetron.library.Vlnv;
+import polymetron.output.handoff.Handoff;
 import polymetron.platform.Block;
 import polymetron.platform.Platform;
 

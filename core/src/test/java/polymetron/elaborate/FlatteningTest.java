@@ -14,7 +14,7 @@ import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.finding.Checks;
-import polymetron.handoff.Handoff;
+import polymetron.output.handoff.Handoff;
 import polymetron.platform.Bus;
 import polymetron.platform.Platform;
 

@@ -11,8 +11,8 @@ import polymetron.board.BoardChecks;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
 import polymetron.finding.Checks;
-import polymetron.handoff.Handoff;
 import polymetron.json.DocumentException;
+import polymetron.output.handoff.Handoff;
 
 /** Does what docs/library.md says, with its own examples. */
 final class LibraryGuideTest {

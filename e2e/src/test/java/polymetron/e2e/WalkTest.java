@@ -14,7 +14,7 @@ import java.nio.file.Path;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
-import polymetron.handoff.Handoff;
+import polymetron.output.handoff.Handoff;
 import polymetron.server.RunningServer;
 
 /** The whole walk, from a bare board to a console that says hello. */

@@ -15,9 +15,9 @@ import polymetron.bench.machine.Machine;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.handoff.Handoff;
-import polymetron.image.ElfReader;
-import polymetron.image.ProgramImage;
+import polymetron.output.handoff.Handoff;
+import polymetron.output.image.ElfReader;
+import polymetron.output.image.ProgramImage;
 import polymetron.outside.Tool;
 
 /** Every RV32IM instruction, and the traps of machine mode, against {@code qemu-system-riscv32}. */

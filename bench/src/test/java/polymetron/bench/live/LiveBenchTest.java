@@ -11,8 +11,8 @@ import polymetron.Shipped;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.image.ElfReader;
-import polymetron.image.ProgramImage;
+import polymetron.output.image.ElfReader;
+import polymetron.output.image.ProgramImage;
 
 final class LiveBenchTest {
     private final LiveBench bench = bench();

@@ -8,10 +8,10 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.handoff.Handoff;
-import polymetron.handoff.HandoffFile;
-import polymetron.image.ElfReader;
-import polymetron.image.ProgramImage;
+import polymetron.output.HandoffFile;
+import polymetron.output.handoff.Handoff;
+import polymetron.output.image.ElfReader;
+import polymetron.output.image.ProgramImage;
 import polymetron.outside.Tool;
 import polymetron.software.SoftwareView;
 

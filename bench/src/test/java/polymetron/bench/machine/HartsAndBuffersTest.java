@@ -15,8 +15,8 @@ import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
-import polymetron.image.ProgramImage;
 import polymetron.library.Vlnv;
+import polymetron.output.image.ProgramImage;
 import polymetron.platform.Platform;
 import polymetron.software.SoftwareView;
 

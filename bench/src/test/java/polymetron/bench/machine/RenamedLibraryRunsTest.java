@@ -7,9 +7,9 @@ import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
-import polymetron.handoff.RenamedLibrary;
-import polymetron.image.ElfReader;
-import polymetron.image.ProgramImage;
+import polymetron.output.handoff.RenamedLibrary;
+import polymetron.output.image.ElfReader;
+import polymetron.output.image.ProgramImage;
 
 /** The bench goes by what blocks are and by published register layouts, and not by the names that a definition gives. */
 final class RenamedLibraryRunsTest {

@@ -7,10 +7,10 @@ import java.util.List;
 import java.util.Random;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
-import polymetron.image.ElfReader;
-import polymetron.image.IntelHex;
-import polymetron.image.ProgramImage;
 import polymetron.library.LibraryLoader;
+import polymetron.output.image.ElfReader;
+import polymetron.output.image.IntelHex;
+import polymetron.output.image.ProgramImage;
 
 /** A program of 16 MiB from ELF to Intel HEX, beside objcopy; both from file to file. */
 final class HexSpeed implements Measurement {

@@ -8,9 +8,9 @@ import java.util.List;
 import java.util.Locale;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
-import polymetron.image.ElfReader;
-import polymetron.image.ProgramImage;
 import polymetron.library.LibraryLoader;
+import polymetron.output.image.ElfReader;
+import polymetron.output.image.ProgramImage;
 import polymetron.platform.Platform;
 
 /**

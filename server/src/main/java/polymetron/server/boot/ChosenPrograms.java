@@ -3,9 +3,9 @@ package polymetron.server.boot;
 import java.util.OptionalLong;
 import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.image.ProgramFile;
-import polymetron.image.ProgramImage;
-import polymetron.image.ProgramReader;
+import polymetron.output.image.ProgramFile;
+import polymetron.output.image.ProgramImage;
+import polymetron.output.image.ProgramReader;
 import polymetron.software.Programs;
 
 /** A program laid out for the processor that a request names, or for the one that starts where it begins. */

@@ -1,7 +1,7 @@
 package polymetron.server.guard;
 
-import polymetron.image.ElfReader;
 import polymetron.json.SchemaFile;
+import polymetron.output.image.ElfReader;
 
 /** How large the body of a request may be, in bytes. */
 final class BodyLimit {

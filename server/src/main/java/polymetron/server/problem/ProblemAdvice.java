@@ -20,8 +20,8 @@ import org.springframework.web.context.request.async.AsyncRequestTimeoutExceptio
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import polymetron.bench.machine.BenchException;
 import polymetron.edit.RejectedEdit;
-import polymetron.image.ProgramFileException;
 import polymetron.json.DocumentException;
+import polymetron.output.image.ProgramFileException;
 import polymetron.server.guard.BodyTooLarge;
 import polymetron.server.guard.Problems;
 
