@@ -38,6 +38,7 @@ public final class DerivedRates {
         DerivedRates rates = new DerivedRates(platform);
         List<Rate> all = new ArrayList<>();
         platform.blocks().stream()
+                .filter(block -> !block.type().rates().isEmpty())
                 .sorted(Comparator.comparing(ElaboratedBlock::name))
                 .forEach(
                         block ->

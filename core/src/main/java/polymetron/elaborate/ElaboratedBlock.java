@@ -10,6 +10,12 @@ public record ElaboratedBlock(Block block, BlockShape shape) {
         return block.name();
     }
 
+    /** That of the name, which tells blocks of a platform apart. */
+    @Override
+    public int hashCode() {
+        return block.name().hashCode();
+    }
+
     public BlockType type() {
         return shape.type();
     }

@@ -34,6 +34,12 @@ public record SizedInterface(
         return type.name();
     }
 
+    /** That of the name, which tells interfaces of a block apart. */
+    @Override
+    public int hashCode() {
+        return type.name().hashCode();
+    }
+
     public boolean isTarget() {
         return type.role() == Role.TARGET;
     }

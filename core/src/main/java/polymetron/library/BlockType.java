@@ -1,5 +1,6 @@
 package polymetron.library;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -62,7 +63,15 @@ public record BlockType(
 
     /** What it is to the rest of a platform, of one sort. */
     public <T extends Capability> List<T> provides(Class<T> sort) {
-        return provides.stream().filter(sort::isInstance).map(sort::cast).toList();
+        // Asked of every block by every rule that is about one sort; most are none of it.
+        List<T> found = List.of();
+        for (Capability each : provides) {
+            if (sort.isInstance(each)) {
+                found = found.isEmpty() ? new ArrayList<>(provides.size()) : found;
+                found.add(sort.cast(each));
+            }
+        }
+        return found;
     }
 
     public Optional<ParameterType> parameter(String name) {
