@@ -36,6 +36,7 @@ public final class BlockShape {
     private final Map<String, Value> parameters;
     private final List<ParameterFault> faults;
     private final List<SizedInterface> busInterfaces;
+    private final boolean hasSeveralTargets;
     private final List<SizedStream> streams;
     private final List<SizedInterrupt> interrupts;
     private final List<SizedOutward> outward;
@@ -52,6 +53,8 @@ public final class BlockShape {
         this.parameters = Ordered.copyOf(outcome.values());
         this.faults = List.copyOf(outcome.faults());
         this.busInterfaces = sizeInterfaces();
+        this.hasSeveralTargets =
+                busInterfaces.stream().filter(SizedInterface::isTarget).count() > 1;
         this.streams = sizeStreams();
         this.interrupts = sizeInterrupts();
         this.outward = sizeOutward();
@@ -77,6 +80,11 @@ public final class BlockShape {
 
     public List<SizedInterface> busInterfaces() {
         return busInterfaces;
+    }
+
+    /** Whether it takes more than its block's name to say which target is meant. */
+    public boolean hasSeveralTargets() {
+        return hasSeveralTargets;
     }
 
     public List<SizedStream> streams() {

@@ -53,9 +53,7 @@ public record TargetRange(
 
     /** What a person calls it: the block, and the interface where the block has more than one. */
     public String label() {
-        long targets =
-                block.shape().busInterfaces().stream().filter(SizedInterface::isTarget).count();
-        return targets > 1 ? ref().toString() : block.name();
+        return block.shape().hasSeveralTargets() ? ref().toString() : block.name();
     }
 
     /** The registers behind it. */

@@ -13,6 +13,10 @@ import java.util.function.Function;
 /** The block types, devices, boards and recipes that platforms are made of. Immutable. */
 public final class Library {
     private final SortedMap<Vlnv, BlockType> types;
+
+    /** The same for looking them up. */
+    private final Map<Vlnv, BlockType> typesByIdentity;
+
     private final SortedMap<Vlnv, Board> boards;
     private final SortedMap<String, Device> devices;
     private final SortedMap<String, Recipe> recipes;
@@ -29,6 +33,7 @@ public final class Library {
             Collection<Recipe> recipes,
             Map<Vlnv, SortedMap<String, String>> drivers) {
         this.types = index(types, BlockType::identity);
+        this.typesByIdentity = Map.copyOf(this.types);
         this.boards = index(boards, Board::identity);
         this.devices = index(devices, Device::name);
         this.recipes = index(recipes, Recipe::name);
@@ -87,7 +92,9 @@ public final class Library {
     }
 
     public Optional<BlockType> type(Vlnv identity) {
-        return identity == null ? Optional.empty() : Optional.ofNullable(types.get(identity));
+        return identity == null
+                ? Optional.empty()
+                : Optional.ofNullable(typesByIdentity.get(identity));
     }
 
     /** All versions of a block type, lowest first. */

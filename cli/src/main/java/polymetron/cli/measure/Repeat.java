@@ -7,6 +7,9 @@ import java.util.concurrent.Callable;
  * Times two things in turns, so that whatever else the machine does hits both, and takes the median of each.
  */
 final class Repeat {
+    /** Nanoseconds of a row of calls at least, so that caches and the collector are those of steady work. */
+    private static final long SHORTEST = 20_000_000;
+
     private Repeat() {}
 
     /** Median times in nanoseconds. */
@@ -32,16 +35,26 @@ final class Repeat {
         return new Pair(median(ones), median(others));
     }
 
+    /** Nanoseconds of one call, in a row of calls: the first one after the collection finds cold caches and is not timed. */
     private static double time(Callable<?> work) throws Exception {
         // What was thrown away before must not be paid for by what is timed now.
         System.gc();
+        call(work);
+        int calls = 0;
         long start = System.nanoTime();
-        Object result = work.call();
-        long end = System.nanoTime();
-        if (result == null) {
+        long end = start;
+        while (end - start < SHORTEST) {
+            call(work);
+            calls++;
+            end = System.nanoTime();
+        }
+        return (double) (end - start) / calls;
+    }
+
+    private static void call(Callable<?> work) throws Exception {
+        if (work.call() == null) {
             throw new IllegalStateException("the work has no result");
         }
-        return end - start;
     }
 
     private static double median(double[] values) {

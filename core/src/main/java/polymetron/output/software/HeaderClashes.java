@@ -50,9 +50,12 @@ public final class HeaderClashes {
     public static List<Clash> of(SoftwareView view) {
         Map<String, List<TargetRange>> byPrefix = new LinkedHashMap<>();
         for (TargetRange target : view.targets()) {
-            byPrefix.computeIfAbsent(CText.macro(target.label()), name -> new ArrayList<>())
-                    .add(target);
-            byPrefix.computeIfAbsent(CText.macro(target.block().name()), name -> new ArrayList<>());
+            String prefix = CText.macro(target.label());
+            byPrefix.computeIfAbsent(prefix, name -> new ArrayList<>(1)).add(target);
+            if (target.block().shape().hasSeveralTargets()) {
+                String block = CText.macro(target.block().name());
+                byPrefix.computeIfAbsent(block, name -> new ArrayList<>(1));
+            }
         }
         Set<String> owners = new HashSet<>(byPrefix.keySet());
         owners.add("PLATFORM");
