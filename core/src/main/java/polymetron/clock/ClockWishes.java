@@ -9,6 +9,7 @@ import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.BlockType;
+import polymetron.library.Capability;
 import polymetron.library.Library;
 import polymetron.platform.ClockDomain;
 import polymetron.platform.Names;
@@ -17,10 +18,10 @@ import polymetron.platform.Names;
 public final class ClockWishes {
     private ClockWishes() {}
 
-    /** The newest block type that is one of the device's PLLs and makes clocks; null when the library has none. */
+    /** The last block type that is one of the device's PLLs; null when the library has none. */
     static BlockType pllType(Library library) {
         return library.types().stream()
-                .filter(type -> type.resources() != null && type.resources().plls() != null)
+                .filter(type -> !type.provides(Capability.Pll.class).isEmpty())
                 .reduce((before, after) -> after)
                 .orElse(null);
     }
@@ -44,6 +45,7 @@ public final class ClockWishes {
      */
     public static Edit edit(ElaboratedPlatform platform, Domain source, List<PllSetting> plls) {
         BlockType type = pllType(platform.library());
+        Capability.Pll role = type.provides(Capability.Pll.class).getFirst();
         Set<String> names = new HashSet<>();
         platform.blocks().stream().map(ElaboratedBlock::name).forEach(names::add);
         List<Edit> edits = new ArrayList<>();
@@ -52,7 +54,7 @@ public final class ClockWishes {
             names.add(name);
             edits.add(new Edit.AddBlock(name, type.identity(), null));
             edits.add(new Edit.SetDomain(name, type.clocks().getFirst().name(), source.name()));
-            edits.addAll(PllBlock.edits(name, setting));
+            edits.addAll(PllBlock.edits(name, role, setting));
             for (int at = 0; at < setting.outputs().size(); at++) {
                 PllWish wish = setting.outputs().get(at).wish();
                 edits.add(

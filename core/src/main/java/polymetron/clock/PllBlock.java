@@ -6,6 +6,7 @@ import java.util.Optional;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.library.Capability;
 import polymetron.library.ClockOutput;
 import polymetron.library.Device;
 import polymetron.quantity.Frequency;
@@ -13,40 +14,36 @@ import polymetron.quantity.Frequency;
 /**
  * A block that is one of the device's PLLs, with what its parameters set.
  *
+ * @param role the parameters that set it
  * @param inputHz frequency that goes in; 0 when it has no clock
  * @param dividers what each output divides by
  */
 public record PllBlock(
         ElaboratedBlock block,
+        Capability.Pll role,
         long inputHz,
         long divider,
         long multiplier,
         long steps,
         List<Long> dividers) {
-    private static final String DIVIDE = "DIVIDE";
-    private static final String MULTIPLY = "MULTIPLY";
-    private static final String STEPS = "STEPS";
-    private static final String OUTPUTS = "OUTPUTS";
-    private static final String OUT = "OUT";
 
     /** Empty for a block that is no PLL. */
     public static Optional<PllBlock> of(ElaboratedPlatform platform, ElaboratedBlock block) {
-        boolean isPll = block.type().resources() != null && block.type().resources().plls() != null;
-        if (!isPll || !block.shape().parameters().containsKey(STEPS)) {
-            return Optional.empty();
+        for (Capability.Pll role : block.type().provides(Capability.Pll.class)) {
+            int outputs = Math.min(block.shape().clockOutputs().size(), role.dividers().size());
+            return Optional.of(
+                    new PllBlock(
+                            block,
+                            role,
+                            platform.frequencyHz(block),
+                            block.shape().number(role.divide()),
+                            block.shape().number(role.multiply()),
+                            block.shape().number(role.steps()),
+                            role.dividers().subList(0, outputs).stream()
+                                    .map(block.shape()::number)
+                                    .toList()));
         }
-        List<Long> dividers = new ArrayList<>();
-        for (int at = 0; at < block.shape().clockOutputs().size(); at++) {
-            dividers.add(block.shape().number(OUT + at));
-        }
-        return Optional.of(
-                new PllBlock(
-                        block,
-                        platform.frequencyHz(block),
-                        block.shape().number(DIVIDE),
-                        block.shape().number(MULTIPLY),
-                        block.shape().number(STEPS),
-                        dividers));
+        return Optional.empty();
     }
 
     public double detectorHz() {
@@ -123,15 +120,16 @@ public record PllBlock(
         return wishes;
     }
 
-    /** The edits that give a PLL block a setting. */
-    public static List<Edit> edits(String block, PllSetting setting) {
+    /** The edits that give a PLL block a setting, as far as the block has outputs for it. */
+    public static List<Edit> edits(String block, Capability.Pll role, PllSetting setting) {
+        int outputs = Math.min(setting.outputs().size(), role.dividers().size());
         List<Edit> edits = new ArrayList<>();
-        edits.add(set(block, DIVIDE, setting.divider()));
-        edits.add(set(block, STEPS, setting.steps()));
-        edits.add(set(block, MULTIPLY, setting.multiplier()));
-        edits.add(set(block, OUTPUTS, setting.outputs().size()));
-        for (int at = 0; at < setting.outputs().size(); at++) {
-            edits.add(set(block, OUT + at, setting.outputs().get(at).divider()));
+        edits.add(set(block, role.divide(), setting.divider()));
+        edits.add(set(block, role.steps(), setting.steps()));
+        edits.add(set(block, role.multiply(), setting.multiplier()));
+        edits.add(set(block, role.outputs(), outputs));
+        for (int at = 0; at < outputs; at++) {
+            edits.add(set(block, role.dividers().get(at), setting.outputs().get(at).divider()));
         }
         return edits;
     }

@@ -55,10 +55,12 @@ final class BusTimesRule extends PlainRule {
                                         label,
                                         List.of(
                                                 new Edit.SetParameter(
-                                                        block.name(), "LOW", "" + counts.low()),
+                                                        block.name(),
+                                                        times.role().low(),
+                                                        "" + counts.low()),
                                                 new Edit.SetParameter(
                                                         block.name(),
-                                                        "HIGH",
+                                                        times.role().high(),
                                                         "" + counts.high())))));
             }
         }

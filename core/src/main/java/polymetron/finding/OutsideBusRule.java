@@ -9,12 +9,12 @@ import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
 import polymetron.platform.Bus;
 
 /** A range does not fit between the bus's first and last address. */
 final class OutsideBusRule implements Rule {
-    private static final String WINDOW = "WINDOW";
     private static final long LARGEST_WINDOW = 1L << 30;
 
     @Override
@@ -97,17 +97,19 @@ final class OutsideBusRule implements Rule {
         ElaboratedBlock bridge = bus.initiators().getFirst().block();
         long size = bus.window().sizeBytes();
         long needed = target.range().last() - bus.window().base() + 1;
+        Optional<String> window =
+                bridge.shape()
+                        .busInterface(bridge.shape().bridge().upstream())
+                        .flatMap(SizedInterface::sizeParameter);
         boolean isBelow = Long.compareUnsigned(target.range().base(), bus.window().base()) < 0;
-        if (isBelow
-                || bridge.type().parameter(WINDOW).isEmpty()
-                || Long.compareUnsigned(needed, LARGEST_WINDOW) > 0) {
+        if (isBelow || window.isEmpty() || Long.compareUnsigned(needed, LARGEST_WINDOW) > 0) {
             return List.of();
         }
         while (Long.compareUnsigned(size, needed) < 0) {
             size *= 2;
         }
         List<Edit> edits = new ArrayList<>();
-        edits.add(new Edit.SetParameter(bridge.name(), WINDOW, Long.toString(size)));
+        edits.add(new Edit.SetParameter(bridge.name(), window.get(), Long.toString(size)));
         moreAddressBits(bus, target).ifPresent(edits::add);
         String what = "%s to %s".formatted(bridge.name(), Address.formatSize(size));
         return List.of(new Fix("Widen " + what, new Edit.Several("widen " + what, edits)));

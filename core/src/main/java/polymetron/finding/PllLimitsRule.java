@@ -75,7 +75,10 @@ final class PllLimitsRule implements Rule {
                                             label,
                                             new Edit.Several(
                                                     label,
-                                                    PllBlock.edits(pll.block().name(), setting)));
+                                                    PllBlock.edits(
+                                                            pll.block().name(),
+                                                            pll.role(),
+                                                            setting)));
                                 })
                         .toList();
     }

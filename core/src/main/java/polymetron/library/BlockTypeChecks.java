@@ -109,6 +109,14 @@ final class BlockTypeChecks {
         if (!field.software().writes() && field.onWrite() != OnWrite.STORE) {
             throw text.wrong(place + "/onWrite", "software cannot write the field; leave it out");
         }
+        if (field.software().writes()
+                && field.hardware() == HardwareAccess.VALUE
+                && field.onWrite() != OnWrite.HAND_OVER) {
+            throw text.wrong(
+                    place + "/hardware",
+                    "what the block gives is not stored; with hardware load it is, and with onWrite"
+                            + " hand-over the block gets what is written");
+        }
         if (!field.software().reads() && field.onRead() != OnRead.NONE) {
             throw text.wrong(place + "/onRead", "software cannot read the field; leave it out");
         }
@@ -155,6 +163,20 @@ final class BlockTypeChecks {
                     }
                 }
                 case Capability.Lines lines -> lines(place + "/lines", lines);
+                case Capability.Pll pll -> {
+                    String role = place + "/pll";
+                    refers(role + "/divide", pll.divide(), parameters, "parameter");
+                    refers(role + "/multiply", pll.multiply(), parameters, "parameter");
+                    refers(role + "/steps", pll.steps(), parameters, "parameter");
+                    refers(role + "/outputs", pll.outputs(), parameters, "parameter");
+                    for (String divider : pll.dividers()) {
+                        refers(role + "/dividers", divider, parameters, "parameter");
+                    }
+                }
+                case Capability.TwoWire wires -> {
+                    refers(place + "/two-wire/low", wires.low(), parameters, "parameter");
+                    refers(place + "/two-wire/high", wires.high(), parameters, "parameter");
+                }
                 case Capability.Buffer buffer -> {
                     refers(
                             place + "/buffer/writer",

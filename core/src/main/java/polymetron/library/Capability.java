@@ -17,7 +17,9 @@ import polymetron.expression.Expression;
     @JsonSubTypes.Type(value = Capability.Controller.class, name = "interrupt-controller"),
     @JsonSubTypes.Type(value = Capability.Console.class, name = "console"),
     @JsonSubTypes.Type(value = Capability.Lines.class, name = "lines"),
-    @JsonSubTypes.Type(value = Capability.Buffer.class, name = "buffer")
+    @JsonSubTypes.Type(value = Capability.Buffer.class, name = "buffer"),
+    @JsonSubTypes.Type(value = Capability.Pll.class, name = "pll"),
+    @JsonSubTypes.Type(value = Capability.TwoWire.class, name = "two-wire")
 })
 public sealed interface Capability {
 
@@ -170,6 +172,31 @@ public sealed interface Capability {
      */
     record Buffer(String writer, Expression base, Expression bytes, Expression when)
             implements Capability {}
+
+    /**
+     * One of the device's PLLs. Roles are parameters, because settings are put into them: the oscillator inside runs at the
+     * input's frequency times {@code multiply} divided by {@code divide} and {@code steps}.
+     *
+     * @param divide divider of the input
+     * @param multiply multiplier, in parts of a whole one
+     * @param steps parts of a whole multiplier
+     * @param outputs how many outputs there are
+     * @param dividers divider of each output, in the order of the clock outputs
+     */
+    record Pll(String divide, String multiply, String steps, String outputs, List<String> dividers)
+            implements Capability {
+        public Pll {
+            dividers = Lists.orEmpty(dividers);
+        }
+    }
+
+    /**
+     * A controller of an I2C bus. Roles are parameters, in cycles of the block's clock.
+     *
+     * @param low time for which the clock line is low
+     * @param high time for which it is high
+     */
+    record TwoWire(String low, String high) implements Capability {}
 
     /** The word for a capability in a definition. */
     static String word(Capability capability) {

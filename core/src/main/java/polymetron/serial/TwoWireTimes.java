@@ -2,19 +2,19 @@ package polymetron.serial;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.expression.Value;
+import polymetron.library.Capability;
 import polymetron.quantity.Quantity;
 
 /**
  * Low and high time of an I2C clock, in cycles of the block's clock (UM10204 rev. 7, table 10).
  *
+ * @param role the parameters that set them
  * @param clockHz clock of the block in hertz
  */
-public record TwoWireTimes(long clockHz, long low, long high) {
+public record TwoWireTimes(Capability.TwoWire role, long clockHz, long low, long high) {
 
     /** A mode of the bus: its highest rate and the least times of its clock. */
     public enum Mode {
@@ -48,17 +48,18 @@ public record TwoWireTimes(long clockHz, long low, long high) {
 
     /** Empty for a block that is no I2C controller, or has no clock. */
     public static Optional<TwoWireTimes> of(ElaboratedPlatform platform, ElaboratedBlock block) {
-        Map<String, Value> parameters = block.shape().parameters();
         long clockHz = platform.frequencyHz(block);
-        boolean isController =
-                block.type().identity().name().equals("i2c-controller")
-                        && parameters.containsKey("LOW")
-                        && parameters.containsKey("HIGH");
-        return isController && clockHz > 0
-                ? Optional.of(
-                        new TwoWireTimes(
-                                clockHz, block.shape().number("LOW"), block.shape().number("HIGH")))
-                : Optional.empty();
+        return clockHz == 0
+                ? Optional.empty()
+                : block.type().provides(Capability.TwoWire.class).stream()
+                        .findFirst()
+                        .map(
+                                role ->
+                                        new TwoWireTimes(
+                                                role,
+                                                clockHz,
+                                                block.shape().number(role.low()),
+                                                block.shape().number(role.high())));
     }
 
     public double hertz() {

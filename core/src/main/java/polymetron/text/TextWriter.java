@@ -55,6 +55,12 @@ public final class TextWriter {
         return line(form, values);
     }
 
+    /** A line between two parts, such as {@code else}: one level less deep than both. */
+    public TextWriter between(String form, Object... values) {
+        depth--;
+        return open(form, values);
+    }
+
     /** Several lines, such as a text block, each at the present depth. */
     public TextWriter lines(String text) {
         text.lines().forEach(each -> line(each));

@@ -22,6 +22,7 @@ import polymetron.finding.Checks;
 import polymetron.finding.Grade;
 import polymetron.library.BlockType;
 import polymetron.library.BlockTypeDocument;
+import polymetron.library.Capability;
 import polymetron.library.Library;
 import polymetron.library.Vlnv;
 import polymetron.platform.ClockDomain;
@@ -30,6 +31,8 @@ import polymetron.serial.TwoWireTimes;
 
 /** What follows from clocks, and what crosses between them. */
 final class ClocksTest {
+    private static final Capability.TwoWire ROLE = new Capability.TwoWire("LOW", "HIGH");
+
     private static final Editor EDITOR = new Editor(Shipped.LIBRARY);
 
     private static Platform station() {
@@ -99,14 +102,15 @@ final class ClocksTest {
     @EnumSource(TwoWireTimes.Mode.class)
     void countsKeepRateAndTimes(TwoWireTimes.Mode mode) {
         for (long clockHz : new long[] {12_000_000, 33_333_333, 50_000_000, 100_000_000}) {
-            TwoWireTimes.Counts counts = new TwoWireTimes(clockHz, 1, 1).countsFor(mode);
-            TwoWireTimes times = new TwoWireTimes(clockHz, counts.low(), counts.high());
+            TwoWireTimes.Counts counts = new TwoWireTimes(ROLE, clockHz, 1, 1).countsFor(mode);
+            TwoWireTimes times = new TwoWireTimes(ROLE, clockHz, counts.low(), counts.high());
             assertThat(times.violations()).as("%s at %s", mode, clockHz).isEmpty();
             assertThat(times.hertz()).isLessThanOrEqualTo(mode.highestHz() * 1.0001);
             assertThat(
-                            new TwoWireTimes(clockHz, counts.low(), counts.high() - 1).hertz()
+                            new TwoWireTimes(ROLE, clockHz, counts.low(), counts.high() - 1).hertz()
                                             > mode.highestHz()
-                                    || !new TwoWireTimes(clockHz, counts.low(), counts.high() - 1)
+                                    || !new TwoWireTimes(
+                                                    ROLE, clockHz, counts.low(), counts.high() - 1)
                                             .violations()
                                             .isEmpty())
                     .isTrue();

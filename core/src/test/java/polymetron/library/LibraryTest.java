@@ -228,9 +228,18 @@ final class LibraryTest {
     void whatSoftwareNeedsOfParametersIsHandedOver(BlockType type) {
         TreeSet<String> needed = new TreeSet<>();
         JsonNode definition = Documents.tree("type", Documents.write(type));
-        for (String part : List.of("registers", "interrupts", "provides")) {
+        for (String part : List.of("registers", "interrupts")) {
             collect(definition.path(part), type, needed);
         }
+        // Software gets clocks, and not how they are made.
+        definition
+                .path("provides")
+                .forEach(
+                        each -> {
+                            if (!each.has("pll")) {
+                                collect(each, type, needed);
+                            }
+                        });
         TreeSet<String> handed = new TreeSet<>();
         for (ParameterType parameter : type.parameters()) {
             boolean isSize =
