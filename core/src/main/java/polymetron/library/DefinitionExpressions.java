@@ -113,14 +113,24 @@ final class DefinitionExpressions {
     }
 
     private void value(Placed each, ParameterSettings.Setting setting) {
+        Value value;
         try {
-            each.expression()
-                    .evaluate(name -> setting.values().getOrDefault(name, BESIDES.get(name)));
+            value =
+                    each.expression()
+                            .evaluate(
+                                    name -> setting.values().getOrDefault(name, BESIDES.get(name)));
         } catch (ExpressionException wrong) {
             throw text.wrong(
                     each.place(),
                     "%s has no value%s: %s"
                             .formatted(each.expression(), setting.words(), wrong.getMessage()));
+        }
+        boolean mayBeText = each.place().endsWith("/direction");
+        if (value instanceof Value.Text && !mayBeText) {
+            throw text.wrong(
+                    each.place(),
+                    "%s is the text '%s'%s; a number is needed"
+                            .formatted(each.expression(), value, setting.words()));
         }
     }
 }

@@ -157,6 +157,8 @@ final class BlockTypeDocumentTest {
                 "\"width\": \"WIDTH\"|\"width\": \"WIDTH - 1\"|/registers/1/fields/0/width|1 to 32",
                 "\"width\": \"WIDTH\"|\"width\": \"1 + 8 / (16 -"
                         + " WIDTH)\"|/registers/1/fields/0/width|division by zero",
+                "\"lookupTables\": 1|\"lookupTables\": \"\\\"few\\\"\"|/resources/lookupTables|a"
+                        + " number is needed",
                 "\"reset\": 1|\"reset\": 17|/registers/1/fields/0/reset|-8 to 15",
                 "\"reset\": 1|\"reset\": \"7 +\"|/registers/1/fields/0/reset|7 +",
                 "\"offset\": 8|\"offset\": 6|/registers/1/offset|0x8 is the next one",
