@@ -23,6 +23,7 @@ import polymetron.library.ParameterFault;
 import polymetron.library.ParameterValues;
 import polymetron.library.RegisterType;
 import polymetron.library.Resources;
+import polymetron.library.Role;
 import polymetron.library.StreamType;
 
 /**
@@ -214,7 +215,9 @@ public final class BlockShape {
                                         form.waits(),
                                         form.usage() == BusInterfaceType.Usage.MEMORY ? 1 : 0),
                                 number(form.nextWaits(), 0),
-                                form.executable() && !movesData(form),
+                                form.role() == Role.INITIATOR
+                                        && form.executable()
+                                        && !movesData(form),
                                 place(form)));
             }
         }

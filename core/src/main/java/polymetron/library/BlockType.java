@@ -8,6 +8,7 @@ import java.util.Optional;
  * A block type of the library, as its definition file says it.
  *
  * @param defaultName name that a new block gets, unless its board part gives it one
+ * @param hardware how it is built; null when it is not yet
  * @param bridge what leads where, for a bridge; null for anything else
  * @param streamPart what it settles between stream ends that differ; null for anything else
  * @param needs hard block that only some devices have; null for one that fits any device
@@ -35,6 +36,7 @@ public record BlockType(
         List<RateType> rates,
         Resources resources,
         SoftwareBinding software,
+        HardwareBinding hardware,
         BridgeType bridge,
         StreamPartType streamPart,
         String needs,

@@ -59,6 +59,8 @@ final class DefinitionExpressions {
                     walk(place + "/" + at, list.get(at), conditions);
                 }
             }
+            case Map<?, ?> map ->
+                    map.forEach((key, each) -> walk(place + "/" + key, each, conditions));
             case Capability capability ->
                     parts(place + "/" + Capability.word(capability), capability, conditions);
             case Record record -> parts(place, record, conditions);

@@ -21,6 +21,7 @@ public final class Library {
     private final SortedMap<String, Device> devices;
     private final SortedMap<String, Recipe> recipes;
     private final SortedMap<Vlnv, SortedMap<String, String>> drivers;
+    private final HardwareSources hardware;
 
     /**
      * @param drivers for each block type, its C driver files by name
@@ -32,6 +33,22 @@ public final class Library {
             Collection<Device> devices,
             Collection<Recipe> recipes,
             Map<Vlnv, SortedMap<String, String>> drivers) {
+        this(types, boards, devices, recipes, drivers, HardwareSources.NONE);
+    }
+
+    /**
+     * @param drivers for each block type, its C driver files by name
+     * @param hardware Verilog of the block types, and what they share
+     * @throws IllegalArgumentException when an identity occurs twice or a board names an unknown device
+     */
+    public Library(
+            Collection<BlockType> types,
+            Collection<Board> boards,
+            Collection<Device> devices,
+            Collection<Recipe> recipes,
+            Map<Vlnv, SortedMap<String, String>> drivers,
+            HardwareSources hardware) {
+        this.hardware = hardware;
         this.types = index(types, BlockType::identity);
         this.typesByIdentity = Map.copyOf(this.types);
         this.boards = index(boards, Board::identity);
@@ -72,7 +89,12 @@ public final class Library {
         SortedMap<String, Recipe> allRecipes = new TreeMap<>(recipes);
         moreRecipes.forEach(recipe -> allRecipes.put(recipe.name(), recipe));
         return new Library(
-                types.values(), allBoards.values(), devices.values(), allRecipes.values(), drivers);
+                types.values(),
+                allBoards.values(),
+                devices.values(),
+                allRecipes.values(),
+                drivers,
+                hardware);
     }
 
     public Collection<BlockType> types() {
@@ -122,6 +144,11 @@ public final class Library {
 
     public Optional<Recipe> recipe(String name) {
         return Optional.ofNullable(recipes.get(name));
+    }
+
+    /** Verilog of the block types. */
+    public HardwareSources hardware() {
+        return hardware;
     }
 
     /** The C driver files of a block type, by file name. */

@@ -30,19 +30,36 @@ public final class LibraryLoader {
         JsonNode index = Documents.tree("index.json", text("index.json"));
         List<BlockType> types = new ArrayList<>();
         Map<Vlnv, SortedMap<String, String>> drivers = new HashMap<>();
+        Map<Vlnv, SortedMap<String, String>> hardware = new HashMap<>();
         for (JsonNode folder : index.path("blockTypes")) {
             String at = "block-types/" + folder.stringValue() + "/";
             String path = at + "block-type.json";
             BlockType type = BlockTypeDocument.read(path, text(path));
             types.add(type);
             drivers.put(type.identity(), driverFiles(at, type));
+            if (type.hardware() != null) {
+                hardware.put(type.identity(), texts(at + "hdl/", type.hardware().files()));
+            }
         }
         return new Library(
                 types,
                 readAll(index.path("boards"), "boards/", Board::read),
                 readAll(index.path("devices"), "devices/", Device::read),
                 readAll(index.path("recipes"), "recipes/", Recipe::read),
-                drivers);
+                drivers,
+                new HardwareSources(texts("hdl/", names(index.path("hdl"))), hardware));
+    }
+
+    private static List<String> names(JsonNode list) {
+        List<String> names = new ArrayList<>();
+        list.forEach(name -> names.add(name.stringValue()));
+        return names;
+    }
+
+    private static SortedMap<String, String> texts(String folder, List<String> names) {
+        SortedMap<String, String> texts = new TreeMap<>();
+        names.forEach(name -> texts.put(name, text(folder + name)));
+        return texts;
     }
 
     private static SortedMap<String, String> driverFiles(String folder, BlockType type) {

@@ -1,0 +1,151 @@
+package polymetron.output.hardware;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.regex.Pattern;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedBus;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.output.HandoffFile;
+import polymetron.output.HandoffNames;
+import polymetron.text.Escape;
+import polymetron.verilog.Module;
+import polymetron.verilog.ModuleHeader;
+
+/**
+ * A platform as hardware: its Verilog files, or what of it cannot be built yet.
+ *
+ * @param top name of the top level
+ * @param modules generated modules, each behind those that it uses, the top level last
+ * @param files all files below {@code hdl/} and {@code sim/}; empty when something is not built
+ * @param notBuilt what there is no hardware for yet
+ */
+public record Hardware(
+        String top, List<Module> modules, List<HandoffFile> files, List<NotBuilt> notBuilt) {
+    private static final String PREFIX = "polymetron_";
+
+    public static Hardware of(ElaboratedPlatform platform) {
+        HandoffNames names = HandoffNames.of(platform);
+        String top = topName(names.base());
+        List<NotBuilt> missing = BuildChecks.of(platform);
+        return missing.isEmpty()
+                ? new Builder(platform, names, top).build()
+                : new Hardware(top, List.of(), List.of(), missing);
+    }
+
+    /** Modules of the library begin with our name, so the top level does not. */
+    private static String topName(String base) {
+        String name = base.startsWith(PREFIX) ? "platform_" + base : base;
+        return Keywords.isKeyword(name) ? name + "_top" : name;
+    }
+
+    private static final class Builder {
+        private final ElaboratedPlatform platform;
+        private final HandoffNames names;
+        private final String top;
+        private final SortedMap<String, String> sources = new TreeMap<>();
+        private final Map<String, Module> modules = new LinkedHashMap<>();
+
+        private Builder(ElaboratedPlatform platform, HandoffNames names, String top) {
+            this.platform = platform;
+            this.names = names;
+            this.top = top;
+        }
+
+        private Hardware build() {
+            Map<String, Module> parts = new LinkedHashMap<>();
+            for (ElaboratedBlock block : platform.blocks()) {
+                SortedMap<String, String> own =
+                        platform.library().hardware().of(block.type().identity());
+                sources.putAll(own);
+                String file = block.type().hardware().module() + ".v";
+                ModuleHeader behaviour = ModuleHeader.of(own.get(file));
+                List<Module> built =
+                        BlockModule.of(platform, block, behaviour, free(top + "_" + block.name()));
+                built.forEach(this::add);
+                parts.put(block.name(), built.getLast());
+            }
+            for (ElaboratedBus bus : platform.buses()) {
+                List<Module> built =
+                        BusModule.of(platform, bus, free(top + "_" + bus.name() + "_bus"));
+                built.forEach(this::add);
+                parts.put(bus.name(), built.getLast());
+            }
+            add(TopModule.of(platform, top, parts));
+            List<HandoffFile> files = new ArrayList<>();
+            libraryFiles().forEach((name, text) -> files.add(file(name, "library", text)));
+            for (Module module : modules.values()) {
+                files.add(file(module.name() + ".v", "Verilog", module.text()));
+            }
+            StringBuilder list = new StringBuilder();
+            files.forEach(each -> list.append(each.path().substring(4)).append('\n'));
+            files.add(new HandoffFile("hdl/files.f", "list of the files", list.toString()));
+            files.add(new HandoffFile("hdl/LICENSE", "license of the files", License.TEXT));
+            files.addAll(Simulation.files(platform, top));
+            return new Hardware(top, List.copyOf(modules.values()), List.copyOf(files), List.of());
+        }
+
+        private String free(String wish) {
+            String name = wish;
+            for (int number = 2; modules.containsKey(name); number++) {
+                name = wish + "_" + number;
+            }
+            return name;
+        }
+
+        private void add(Module module) {
+            module.comment(
+                            "%s: %s"
+                                    .formatted(
+                                            Escape.oneLine(platform.platform().name()),
+                                            module.name()))
+                    .comment(
+                            "Platform fingerprint %s. Made by Polymetron; changes here are lost."
+                                    .formatted(names.fingerprint()))
+                    .comment("SPDX-License-Identifier: 0BSD");
+            modules.put(module.name(), module);
+        }
+
+        private static HandoffFile file(String name, String title, String text) {
+            return new HandoffFile("hdl/" + name, title, text);
+        }
+
+        /** Files of the library that the modules use, and those that these use in turn. */
+        private SortedMap<String, String> libraryFiles() {
+            Map<String, String> byModule = new TreeMap<>();
+            platform.library()
+                    .hardware()
+                    .common()
+                    .forEach((name, text) -> byModule.put(name.replace(".v", ""), text));
+            sources.forEach((name, text) -> byModule.put(name.replace(".v", ""), text));
+            Set<String> used = new LinkedHashSet<>();
+            Deque<String> open = new ArrayDeque<>();
+            modules.values().forEach(module -> open.addAll(module.uses()));
+            while (!open.isEmpty()) {
+                String name = open.pop();
+                String text = byModule.get(name);
+                if (text != null && used.add(name)) {
+                    byModule.keySet().stream()
+                            .filter(other -> !other.equals(name))
+                            .filter(
+                                    other ->
+                                            Pattern.compile("\\b" + other + "\\b")
+                                                    .matcher(text)
+                                                    .find())
+                            .forEach(open::add);
+                }
+            }
+            SortedMap<String, String> files = new TreeMap<>();
+            used.forEach(name -> files.put(name + ".v", byModule.get(name)));
+            return files;
+        }
+    }
+}

@@ -1,0 +1,43 @@
+package polymetron.output.hardware;
+
+import java.util.Set;
+
+/** Words that no name of Verilog or VHDL can be (IEEE 1364-2005, annex B; IEEE 1076-2008, 15.10). */
+final class Keywords {
+    private static final Set<String> ALL =
+            Set.of(
+                    ("abs access after alias all always and architecture array assert assign assume"
+                         + " attribute automatic begin block body buf buffer bufif0 bufif1 bus case"
+                         + " casex casez cell cmos component config configuration constant context"
+                         + " cover deassign default defparam design disable disconnect downto edge"
+                         + " else elsif end endcase endconfig endfunction endgenerate endmodule"
+                         + " endprimitive endspecify endtable endtask entity event exit fairness"
+                         + " file for force forever fork function generate generic genvar group"
+                         + " guarded highz0 highz1 if ifnone impure in incdir include inertial"
+                         + " initial inout input instance integer is join label large liblist"
+                         + " library linkage literal localparam loop macromodule map medium mod"
+                         + " module nand negedge new next nmos nor noshowcancelled not notif0"
+                         + " notif1 null of on open or others out output package parameter pmos"
+                         + " port posedge postponed primitive procedure process property protected"
+                         + " pull0 pull1 pulldown pullup pulsestyle_ondetect pulsestyle_onevent"
+                         + " pure range rcmos real realtime record reg register reject release rem"
+                         + " repeat report restrict return rnmos rol ror rpmos rtran rtranif0"
+                         + " rtranif1 scalared select sequence severity shared showcancelled signal"
+                         + " signed sla sll small specify specparam sra srl strong strong0 strong1"
+                         + " subtype supply0 supply1 table task then time to tran tranif0 tranif1"
+                         + " transport tri tri0 tri1 triand trior trireg type unaffected units"
+                         + " unsigned until use variable vectored vmode vprop vunit wait wand weak0"
+                         + " weak1 when while wire with wor xnor xor")
+                            .split(" "));
+
+    private Keywords() {}
+
+    static boolean isKeyword(String name) {
+        return ALL.contains(name);
+    }
+
+    /** A name of a platform as one of Verilog: two underscores never stand in a row in the former. */
+    static String safe(String name) {
+        return isKeyword(name) ? name + "__" : name;
+    }
+}

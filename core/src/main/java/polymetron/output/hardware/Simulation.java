@@ -1,0 +1,391 @@
+package polymetron.output.hardware;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import polymetron.elaborate.Domain;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.OutwardLink;
+import polymetron.elaborate.SizedPort;
+import polymetron.elaborate.TargetRange;
+import polymetron.library.Board;
+import polymetron.library.Capability;
+import polymetron.library.Direction;
+import polymetron.output.HandoffFile;
+import polymetron.software.Consoles;
+import polymetron.software.SoftwareView;
+import polymetron.text.TextWriter;
+
+/**
+ * A test bench that stands in for the board, and what builds and runs it: clocks, reset, a console that listens to the
+ * transmit pin with a baud rate of its own, and a loader that puts an Intel HEX file into the memories.
+ */
+final class Simulation {
+    /** Picoseconds in a second; the unit of time of the test bench. */
+    private static final double PICOS = 1e12;
+
+    private final ElaboratedPlatform platform;
+    private final String top;
+    private final TextWriter out = TextWriter.indentedBy("    ");
+
+    private Simulation(ElaboratedPlatform platform, String top) {
+        this.platform = platform;
+        this.top = top;
+    }
+
+    static List<HandoffFile> files(ElaboratedPlatform platform, String top) {
+        return List.of(
+                new HandoffFile(
+                        "sim/testbench.v",
+                        "test bench of the board",
+                        new Simulation(platform, top).write()),
+                new HandoffFile("sim/Makefile", "builds and runs the simulation", MAKEFILE));
+    }
+
+    private String write() {
+        out.line("// The board around %s: clocks, reset, console and memory contents.", top);
+        out.line(
+                "// +IMAGE=file.hex puts a program into the memories, +UNTIL=text ends well when"
+                        + " the");
+        out.line(
+                "// console has said the text, +CYCLES=n ends badly after so many cycles,"
+                        + " +INPUT=file types.");
+        out.line("// SPDX-License-Identifier: 0BSD");
+        out.line("`timescale 1ps/1ps").line("`default_nettype none").blank();
+        out.open("module testbench;");
+        Map<String, String> ports = new LinkedHashMap<>();
+        clocks(ports);
+        lines(ports);
+        out.blank().open("%s board (", top);
+        int left = ports.size();
+        for (Map.Entry<String, String> port : ports.entrySet()) {
+            left--;
+            out.line(".%s(%s)%s", port.getKey(), port.getValue(), left > 0 ? "," : "");
+        }
+        out.close(");").blank();
+        loader();
+        console();
+        out.close("endmodule").blank().line("`default_nettype wire");
+        return out.text();
+    }
+
+    private void clocks(Map<String, String> ports) {
+        String first = null;
+        for (Domain domain : platform.domains()) {
+            Board.Clock clock = domain.clock();
+            if (ports.put(clock.name(), clock.name()) == null) {
+                out.line("reg %s = 1'b0;", clock.name());
+                out.line(
+                        "always #%s %s = ~%s;",
+                        Math.round(PICOS / clock.frequencyHz() / 2), clock.name(), clock.name());
+                first = first == null ? clock.name() : first;
+            }
+        }
+        for (Domain domain : platform.domains()) {
+            Board.Reset reset = domain.reset();
+            if (ports.put(reset.name(), reset.name()) == null) {
+                String on = reset.activeLow() ? "1'b0" : "1'b1";
+                String off = reset.activeLow() ? "1'b1" : "1'b0";
+                out.line("reg %s = %s;", reset.name(), off);
+                // An edge, because what is asserted without a clock waits for one.
+                out.open("initial begin");
+                out.line("#1 %s = %s;", reset.name(), on);
+                out.line("repeat (10) @(posedge %s);", first);
+                out.line("#1 %s = %s;", reset.name(), off);
+                out.close("end");
+            }
+        }
+        out.blank();
+        out.line("integer cycles = 0;");
+        out.line("integer most = 10000000;");
+        out.open("always @(posedge %s) begin", first);
+        out.line("cycles = cycles + 1;");
+        out.open("if (cycles == most) begin");
+        out.line("$display(\"\");");
+        out.line("$display(\"stopped after %0d cycles\", most);", new Object[0]);
+        out.line("finish(1);");
+        out.close("end");
+        out.close("end");
+        out.blank();
+        out.line(
+                "// Ends with 0 when all is well and 1 when not, as far as the simulator can say"
+                        + " so.");
+        out.open("task finish(input integer code);");
+        out.line("`ifdef VERILATOR");
+        out.line("if (code != 0) $fatal(0, \"the text was not said\"); else $finish;");
+        out.line("`else");
+        out.line("$finish_and_return(code);");
+        out.line("`endif");
+        out.close("endtask");
+        out.blank();
+    }
+
+    private void lines(Map<String, String> ports) {
+        for (OutwardLink link : platform.outward()) {
+            for (SizedPort port : link.form().ports()) {
+                String name = link.block().name() + "_" + port.name();
+                String range = port.width() == 1 ? "" : "[%s:0] ".formatted(port.width() - 1);
+                if (port.direction() == Direction.IN) {
+                    boolean idles =
+                            !link.block().type().provides(Capability.Console.class).isEmpty();
+                    out.line(
+                            "reg %s%s = %s'd%s;",
+                            range, name, port.width(), idles ? (1L << port.width()) - 1 : 0);
+                } else {
+                    out.line("wire %s%s;", range, name);
+                }
+                ports.put(name, name);
+            }
+        }
+    }
+
+    /** The memories that software sees, each at the addresses at which it is seen. */
+    private List<TargetRange> memories() {
+        List<TargetRange> memories = new ArrayList<>();
+        for (SoftwareView view : SoftwareView.all(platform)) {
+            memories.addAll(view.memories());
+        }
+        return memories.stream()
+                .filter(memory -> !memory.block().type().memories().isEmpty())
+                .distinct()
+                .toList();
+    }
+
+    private void loader() {
+        out.line("// --- a program, from an Intel HEX file").blank();
+        out.open("task store(input [31:0] address, input [7:0] value);");
+        out.line("reg [31:0] word;");
+        out.line("reg known;");
+        out.open("begin");
+        out.line("known = 1'b0;");
+        for (TargetRange memory : memories()) {
+            String array =
+                    "board.%s.behaviour.%s"
+                            .formatted(
+                                    Keywords.safe(memory.block().name()),
+                                    memory.block().type().memories().getFirst().name());
+            out.open(
+                    "if (address >= 32'h%08x && address <= 32'h%08x) begin",
+                    memory.range().base(), memory.range().last());
+            out.line("word = (address - 32'h%08x) >> 2;", memory.range().base());
+            out.open("case (address[1:0])");
+            for (int lane = 0; lane < 4; lane++) {
+                out.line("2'd%s: %s[word][%s:%s] = value;", lane, array, 8 * lane + 7, 8 * lane);
+            }
+            out.close("endcase");
+            out.line("known = 1'b1;");
+            out.close("end");
+        }
+        out.line(
+                "if (!known) $display(\"the image has a byte for %08x, where no memory is\","
+                        + " address);",
+                new Object[0]);
+        out.close("end");
+        out.close("endtask");
+        out.lines(LOADER);
+    }
+
+    private void console() {
+        OutwardLink console =
+                platform.outward().stream()
+                        .filter(link -> link.part() != null)
+                        .filter(link -> link.part().kind().equals(Consoles.BOARD_PART))
+                        .findFirst()
+                        .orElse(null);
+        if (console == null) {
+            return;
+        }
+        Capability.Console role =
+                console.block().type().provides(Capability.Console.class).getFirst();
+        long baud = console.block().shape().number(role.baud(), 115_200);
+        String transmit = null;
+        String receive = null;
+        for (SizedPort port : console.form().ports()) {
+            String name = console.block().name() + "_" + port.name();
+            if (port.direction() == Direction.OUT) {
+                transmit = name;
+            } else {
+                receive = name;
+            }
+        }
+        out.lines(
+                CONSOLE.replace("BIT_TIME", Long.toString(Math.round(PICOS / baud)))
+                        .replace("BAUD", Long.toString(baud))
+                        .replace("TRANSMIT", transmit)
+                        .replace("RECEIVE", receive));
+    }
+
+    private static final String LOADER =
+            """
+
+            reg [8*1024-1:0] image;
+            integer file;
+            integer sign;
+            integer at;
+            integer length;
+            integer kind;
+            reg [31:0] upper;
+            reg [31:0] address;
+
+            function integer digit(input integer letter);
+                digit = letter >= 97 ? letter - 87 : letter >= 65 ? letter - 55 : letter - 48;
+            endfunction
+
+            // The next two digits of the file.
+            task read_byte(output integer value);
+                integer high;
+                integer low;
+                begin
+                    high = $fgetc(file);
+                    low = $fgetc(file);
+                    value = digit(high) * 16 + digit(low);
+                end
+            endtask
+
+            integer one;
+            integer two;
+            initial begin
+                upper = 32'd0;
+                if ($value$plusargs("CYCLES=%d", most)) ;
+                if ($value$plusargs("IMAGE=%s", image)) begin
+                    file = $fopen(image, "r");
+                    if (file == 0) begin
+                        $display("there is no image %0s", image);
+                        finish(1);
+                    end
+                    sign = $fgetc(file);
+                    while (sign != -1) begin
+                        if (sign == 58) begin
+                            read_byte(length);
+                            read_byte(one);
+                            read_byte(two);
+                            address = upper + one * 256 + two;
+                            read_byte(kind);
+                            for (at = 0; at < length; at = at + 1) begin
+                                read_byte(one);
+                                if (kind == 0) store(address + at, one[7:0]);
+                                else if (kind == 4) upper = at == 0 ? one << 24 : upper + (one << 16);
+                            end
+                        end
+                        sign = $fgetc(file);
+                    end
+                    $fclose(file);
+                end
+            end
+            """;
+
+    private static final String CONSOLE =
+            """
+
+            // --- the console, BAUD Bd: what is said, and when it is the text that is waited for
+
+            reg [8*256-1:0] until_text;
+            reg [8*256-1:0] said;
+            reg [8*256-1:0] mask;
+            reg [7:0] letter;
+            integer bits;
+            initial begin
+                said = 0;
+                mask = 0;
+                if (!$value$plusargs("UNTIL=%s", until_text)) until_text = 0;
+                for (bits = 0; bits < 256; bits = bits + 1) begin
+                    if (until_text[8*bits +: 8] != 8'd0) mask[8*bits +: 8] = 8'hFF;
+                end
+                forever begin
+                    @(negedge TRANSMIT);
+                    #(BIT_TIME / 2);
+                    if (!TRANSMIT) begin
+                        for (bits = 0; bits < 8; bits = bits + 1) begin
+                            #(BIT_TIME);
+                            letter[bits] = TRANSMIT;
+                        end
+                        #(BIT_TIME);
+                        $write("%c", letter);
+                        said = {said[8*255-1:0], letter};
+                        if (mask != 0 && (said & mask) == until_text) begin
+                            $display("");
+                            finish(0);
+                        end
+                    end
+                end
+            end
+
+            // What is typed: lines of a time in microseconds and what comes then.
+            reg [8*1024-1:0] input_name;
+            integer typed;
+            integer moment;
+            integer key;
+            integer count;
+            initial begin
+                RECEIVE = 1'b1;
+                if ($value$plusargs("INPUT=%s", input_name)) begin
+                    typed = $fopen(input_name, "r");
+                    if (typed == 0) begin
+                        $display("there is no input %0s", input_name);
+                        finish(1);
+                    end
+                    while ($fscanf(typed, "%d", moment) == 1) begin
+                        key = $fgetc(typed);
+                        while ($time < moment * 64'd1000000) #(BIT_TIME);
+                        key = $fgetc(typed);
+                        while (key != -1 && key != 10) begin
+                            send(key[7:0]);
+                            key = $fgetc(typed);
+                        end
+                        send(8'd13);
+                    end
+                    $fclose(typed);
+                end
+            end
+
+            task send(input [7:0] value);
+                begin
+                    RECEIVE = 1'b0;
+                    #(BIT_TIME);
+                    for (count = 0; count < 8; count = count + 1) begin
+                        RECEIVE = value[count];
+                        #(BIT_TIME);
+                    end
+                    RECEIVE = 1'b1;
+                    #(BIT_TIME);
+                end
+            endtask
+            """;
+
+    private static final String MAKEFILE =
+            """
+            # make run SIM=iverilog (or verilator) IMAGE=file.hex UNTIL='text' [INPUT=file] [CYCLES=n]
+            # Boots the image and prints the console; ends with 0 once the text was said. Files are looked for here and
+            # in the folder above.
+            SIM ?= iverilog
+            IMAGE ?=
+            UNTIL ?=
+            INPUT ?=
+            CYCLES ?= 10000000
+
+            FILES := $(addprefix ../hdl/,$(shell cat ../hdl/files.f))
+            find = $(firstword $(wildcard $(1) ../$(1)))
+            ARGUMENTS = +CYCLES=$(CYCLES) $(if $(IMAGE),+IMAGE=$(call find,$(IMAGE))) \\
+                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(UNTIL),'+UNTIL=$(UNTIL)')
+
+            .PHONY: run clean
+            run: build/$(SIM)
+            	$(if $(IMAGE),$(if $(call find,$(IMAGE)),,$(error there is no image $(IMAGE))))
+            	$(if $(INPUT),$(if $(call find,$(INPUT)),,$(error there is no input $(INPUT))))
+            	./build/$(SIM) $(ARGUMENTS)
+
+            build/iverilog: $(FILES) testbench.v
+            	mkdir -p build
+            	iverilog -g2005 -Wall -Wno-timescale -o $@ -s testbench $(FILES) testbench.v
+
+            build/verilator: $(FILES) testbench.v
+            	mkdir -p build
+            	verilator --binary --timing -Wno-fatal -Wno-lint -Wno-style --top-module testbench \\
+            	    --Mdir build/parts -o ../verilator $(FILES) testbench.v > build/verilator.log 2>&1 \\
+            	    || { cat build/verilator.log; exit 1; }
+
+            clean:
+            	rm -rf build
+            """;
+}
