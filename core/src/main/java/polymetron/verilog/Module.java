@@ -43,6 +43,9 @@ public final class Module {
             Map<String, Expression> inputs,
             Map<String, Net> outputs) {}
 
+    /** Nets that are not needed, or not all of them, named as such for a checker of unused nets. */
+    record Unused(String name, Expression value) {}
+
     /** Variables, what they are after reset, and what happens else. */
     record Clocked(Net clock, Net reset, List<Statement> atReset, List<Statement> otherwise) {}
 
@@ -154,6 +157,14 @@ public final class Module {
         items.add(new Clocked(clock, reset, List.copyOf(atReset), List.copyOf(otherwise)));
     }
 
+    /** Says that nets, or some of their bits, are not needed. */
+    public void unused(String what, List<Expression> nets) {
+        items.add(
+                new Unused(
+                        "unused_" + what,
+                        Expression.concat(nets.toArray(Expression[]::new)).any()));
+    }
+
     public List<Port> ports() {
         return List.copyOf(ports.values());
     }
@@ -185,6 +196,7 @@ public final class Module {
         for (Object item : items) {
             switch (item) {
                 case Assignment assignment -> read.addAll(assignment.value().reads());
+                case Unused unused -> read.addAll(unused.value().reads());
                 case Instance instance ->
                         instance.inputs().values().forEach(each -> read.addAll(each.reads()));
                 case Clocked clocked -> {
@@ -264,6 +276,12 @@ public final class Module {
                                     + " = "
                                     + assignment.value().text()
                                     + ";");
+            // A simulator would work it out again and again.
+            case Unused unused -> {
+                out.line("`ifdef VERILATOR");
+                out.line("wire " + unused.name() + " = " + unused.value().text() + ";");
+                out.line("`endif");
+            }
             case Instance instance -> instance(out, instance);
             case Clocked clocked -> {
                 out.open("always @(posedge " + clocked.clock().name() + ") begin");

@@ -20,6 +20,10 @@ final class AxiLite {
      * @param isWrite whether it belongs to writes
      */
     record Signal(String name, boolean fromInitiator, int bits, boolean isWrite) {
+        boolean isHandshake() {
+            return name.endsWith("valid") || name.endsWith("ready");
+        }
+
         int width(int addressBits, int dataBits) {
             return switch (bits) {
                 case ADDRESS -> addressBits;

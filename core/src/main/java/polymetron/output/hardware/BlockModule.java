@@ -103,8 +103,8 @@ final class BlockModule {
 
     private void outward(SizedPort port) {
         switch (port.direction()) {
-            case IN -> nets.put(port.name(), module.input(port.name(), port.width()));
-            case OUT -> nets.put(port.name(), module.output(port.name(), port.width()));
+            case IN -> either(module.input(port.name(), port.width()), "_in");
+            case OUT -> either(module.output(port.name(), port.width()), "_out");
             case BOTH -> {
                 nets.put(port.name() + "_in", module.input(port.name() + "_in", port.width()));
                 nets.put(port.name() + "_out", module.output(port.name() + "_out", port.width()));
@@ -113,6 +113,12 @@ final class BlockModule {
                         module.output(port.name() + "_drive", port.width()));
             }
         }
+    }
+
+    /** A line that goes one way, under its own name or under that of a block for which it can go both ways. */
+    private void either(Net net, String way) {
+        nets.put(net.name(), net);
+        nets.put(net.name() + way, net);
     }
 
     // --- buses and registers
@@ -147,7 +153,8 @@ final class BlockModule {
                         module.name() + "_" + form.name(),
                         registers,
                         platform.frequencyHz(block),
-                        bits);
+                        bits,
+                        port -> behaviour.port(port).isPresent());
         banks.add(bank);
         Net clk = nets.get(block.type().clocks().getFirst().name());
         Net rst = nets.get(block.type().resets().getFirst().name());

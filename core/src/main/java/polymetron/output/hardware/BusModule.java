@@ -27,6 +27,8 @@ final class BusModule {
     private final List<InitiatorPort> initiators;
     private final int addressBits;
     private final int dataBits;
+    private Net writeAddress;
+    private Net readAddress;
 
     private BusModule(ElaboratedPlatform platform, ElaboratedBus bus, String name) {
         this.platform = platform;
@@ -95,9 +97,8 @@ final class BusModule {
                             .read());
         }
         decode.assign(target, Expression.concat(selects.toArray(Expression[]::new)));
-        if (!decode.reads().contains("initiator")) {
-            decode.wire("unused_initiator", initiator.read().any());
-        }
+        // Lower bits count within a range, and some targets are for every initiator.
+        decode.unused("inputs", List.of(address.read(), initiator.read()));
         return decode;
     }
 
@@ -151,92 +152,118 @@ final class BusModule {
         Map<String, Net> outs = new LinkedHashMap<>();
         ins.put("clk", clk.read());
         ins.put("rst", rst.read());
-        Map<String, Net> vectors = new LinkedHashMap<>();
+        Net writer = vector(outs, "write_initiator", initiators.size());
+        Net reader = vector(outs, "read_initiator", initiators.size());
+        Net writeAnswers = vector(outs, "write_answers", targets.size());
+        Net readAnswers = vector(outs, "read_answers", targets.size());
+        Net writeFailed = vector(outs, "write_failed", 1);
+        Net readFailed = vector(outs, "read_failed", 1);
+        Net writeTarget = target(decode, "write", chosen(sides, writer, "awaddr"), writer);
+        Net readTarget = target(decode, "read", chosen(sides, reader, "araddr"), reader);
+        ins.put("write_target", writeTarget.read());
+        ins.put("read_target", readTarget.read());
         for (AxiLite.Signal signal : AxiLite.SIGNALS) {
-            initiatorSide(signal, sides, ins, outs, vectors);
-            targetSide(signal, targets, ins, outs, vectors);
-        }
-        for (String way : new String[] {"write", "read"}) {
-            Net address = module.wire(way + "_address", addressBits);
-            Net initiator = module.wire(way + "_initiator", initiators.size());
-            Net target = module.wire(way + "_target", targets.size());
-            outs.put(way + "_address", address);
-            outs.put(way + "_initiator", initiator);
-            ins.put(way + "_target", target.read());
-            module.instance(
-                    decode,
-                    way + "_decode",
-                    Map.of(),
-                    ordered("address", address.read(), "initiator", initiator.read()),
-                    Map.of("target", target));
-            offsets(way.equals("write") ? "awaddr" : "araddr", address, targets);
+            if (signal.isHandshake()) {
+                handshakes(signal, "s_", sides, signal.fromInitiator(), ins, outs);
+                handshakes(signal, "m_", targets, !signal.fromInitiator(), ins, outs);
+            }
         }
         Map<String, String> parameters = new LinkedHashMap<>();
         parameters.put("INITIATORS", Integer.toString(initiators.size()));
         parameters.put("TARGETS", Integer.toString(targets.size()));
-        parameters.put("ADDRESS_BITS", Integer.toString(addressBits));
-        parameters.put("DATA_BITS", Integer.toString(dataBits));
         parameters.put("BY_PRIORITY", bus.bus().goesByPriority() ? "1" : "0");
         module.instance(BUS, "bus", parameters, ins, outs);
-        shares(sides, targets, vectors);
+        offsets("awaddr", writeAddress, targets);
+        offsets("araddr", readAddress, targets);
+        forAll(targets, "wdata", module.wire("write_data", chosen(sides, writer, "wdata")));
+        forAll(targets, "wstrb", module.wire("write_bytes", chosen(sides, writer, "wstrb")));
+        forAll(sides, "bresp", answer(targets, writeAnswers, writeFailed, "bresp"));
+        forAll(sides, "rresp", answer(targets, readAnswers, readFailed, "rresp"));
+        forAll(sides, "rdata", module.wire("read_data", chosen(targets, readAnswers, "rdata")));
     }
 
-    private static Map<String, Expression> ordered(
-            String one, Expression first, String two, Expression second) {
-        Map<String, Expression> map = new LinkedHashMap<>();
-        map.put(one, first);
-        map.put(two, second);
-        return map;
+    private Net vector(Map<String, Net> outs, String name, int bits) {
+        Net net = module.wire(name, bits);
+        outs.put(name, net);
+        return net;
     }
 
-    /** Signals of initiators side by side; what goes back to all of them is one for all. */
-    private void initiatorSide(
+    private Net target(String decode, String way, Expression chosen, Net initiator) {
+        Net address = module.wire(way + "_address", chosen);
+        if (way.equals("write")) {
+            writeAddress = address;
+        } else {
+            readAddress = address;
+        }
+        Net target = module.wire(way + "_target", bus.placed().size());
+        Map<String, Expression> ins = new LinkedHashMap<>();
+        ins.put("address", address.read());
+        ins.put("initiator", initiator.read());
+        module.instance(decode, way + "_decode", Map.of(), ins, Map.of("target", target));
+        return target;
+    }
+
+    /** A signal of the one side whose bit is set. */
+    private Expression chosen(List<Map<String, Net>> sides, Net which, String signal) {
+        Expression all = null;
+        for (int at = 0; at < sides.size(); at++) {
+            Net net = sides.get(at).get(signal);
+            if (net != null) {
+                int bits = signal.endsWith("addr") ? addressBits : net.bits();
+                Expression part = which.bit(at).repeat(bits).and(net.read().widened(bits));
+                all = all == null ? part : all.or(part);
+            }
+        }
+        int none =
+                signal.endsWith("addr")
+                        ? addressBits
+                        : signal.equals("wstrb") ? dataBits / 8 : dataBits;
+        return all == null ? Expression.constant(none, 0) : all;
+    }
+
+    private Net answer(List<Map<String, Net>> targets, Net which, Net failed, String signal) {
+        return module.wire(signal, chosen(targets, which, signal).or(failed.read().repeat(2)));
+    }
+
+    private void forAll(List<Map<String, Net>> sides, String signal, Net value) {
+        for (Map<String, Net> side : sides) {
+            Net port = side.get(signal);
+            if (port != null) {
+                module.assign(port, value.read());
+            }
+        }
+    }
+
+    /** One bit of each side, side by side. */
+    private void handshakes(
             AxiLite.Signal signal,
+            String prefix,
             List<Map<String, Net>> sides,
+            boolean isInput,
             Map<String, Expression> ins,
-            Map<String, Net> outs,
-            Map<String, Net> vectors) {
-        int bits = signal.width(addressBits, dataBits);
-        String name = "s_" + signal.name();
-        if (signal.fromInitiator()) {
+            Map<String, Net> outs) {
+        String name = prefix + signal.name();
+        if (isInput) {
             List<Expression> parts = new ArrayList<>();
             for (Map<String, Net> side : sides.reversed()) {
                 Net net = side.get(signal.name());
-                parts.add(net == null ? Expression.constant(bits, 0) : net.read().widened(bits));
+                parts.add(net == null ? Expression.constant(1, 0) : net.read());
             }
             ins.put(name, Expression.concat(parts.toArray(Expression[]::new)));
-        } else {
-            int width = isShared(signal) ? bits : bits * sides.size();
-            Net vector = module.wire(name, width);
-            vectors.put(name, vector);
-            outs.put(name, vector);
-        }
-    }
-
-    private static boolean isShared(AxiLite.Signal signal) {
-        return signal.name().endsWith("resp") || signal.name().equals("rdata");
-    }
-
-    private void targetSide(
-            AxiLite.Signal signal,
-            List<Map<String, Net>> targets,
-            Map<String, Expression> ins,
-            Map<String, Net> outs,
-            Map<String, Net> vectors) {
-        String name = "m_" + signal.name();
-        if (signal.name().endsWith("addr")) {
             return;
         }
-        int bits = signal.width(addressBits, dataBits);
-        if (signal.fromInitiator()) {
-            boolean isOne = signal.name().equals("wdata") || signal.name().equals("wstrb");
-            Net vector = module.wire(name, isOne ? bits : bits * targets.size());
-            vectors.put(name, vector);
-            outs.put(name, vector);
-        } else {
-            List<Expression> parts = new ArrayList<>();
-            targets.reversed().forEach(target -> parts.add(target.get(signal.name()).read()));
-            ins.put(name, Expression.concat(parts.toArray(Expression[]::new)));
+        Net all = vector(outs, name, sides.size());
+        List<Expression> unused = new ArrayList<>();
+        for (int at = 0; at < sides.size(); at++) {
+            Net port = sides.get(at).get(signal.name());
+            if (port != null) {
+                module.assign(port, all.bit(at));
+            } else {
+                unused.add(all.bit(at));
+            }
+        }
+        if (!unused.isEmpty()) {
+            module.unused(name, unused);
         }
     }
 
@@ -245,42 +272,10 @@ final class BusModule {
         for (int at = 0; at < targets.size(); at++) {
             TargetRange target = bus.placed().get(at);
             Net port = targets.get(at).get(signal);
-            long base = target.range().base();
+            long below = target.range().base() & (1L << port.bits()) - 1;
             Expression low = address.bits(port.bits() - 1, 0);
-            long below = base & (1L << port.bits()) - 1;
             module.assign(
                     port, below == 0 ? low : low.minus(Expression.constant(port.bits(), below)));
-        }
-    }
-
-    /** The ports' parts of what the bus gives side by side. */
-    private void shares(
-            List<Map<String, Net>> sides,
-            List<Map<String, Net>> targets,
-            Map<String, Net> vectors) {
-        List<Expression> unused = new ArrayList<>();
-        for (AxiLite.Signal signal : AxiLite.SIGNALS) {
-            int bits = signal.width(addressBits, dataBits);
-            List<Map<String, Net>> all = signal.fromInitiator() ? targets : sides;
-            Net vector = vectors.get((signal.fromInitiator() ? "m_" : "s_") + signal.name());
-            for (int at = 0; vector != null && at < all.size(); at++) {
-                Net port = all.get(at).get(signal.name());
-                boolean isOne = vector.bits() == bits;
-                Expression part =
-                        isOne ? vector.read() : vector.bits(bits * at + bits - 1, bits * at);
-                if (port != null) {
-                    module.assign(port, part);
-                } else {
-                    unused.add(part.any());
-                }
-            }
-        }
-        if (!unused.isEmpty()) {
-            Expression any = unused.getFirst();
-            for (Expression each : unused.subList(1, unused.size())) {
-                any = any.or(each);
-            }
-            module.wire("unused_writes", any);
         }
     }
 }

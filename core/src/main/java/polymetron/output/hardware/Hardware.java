@@ -53,6 +53,7 @@ public record Hardware(
         private final String top;
         private final SortedMap<String, String> sources = new TreeMap<>();
         private final Map<String, Module> modules = new LinkedHashMap<>();
+        private final InstanceNames instances = new InstanceNames();
 
         private Builder(ElaboratedPlatform platform, HandoffNames names, String top) {
             this.platform = platform;
@@ -68,6 +69,7 @@ public record Hardware(
                 sources.putAll(own);
                 String file = block.type().hardware().module() + ".v";
                 ModuleHeader behaviour = ModuleHeader.of(own.get(file));
+                instances.know(behaviour);
                 List<Module> built =
                         BlockModule.of(platform, block, behaviour, free(top + "_" + block.name()));
                 built.forEach(this::add);
@@ -79,7 +81,7 @@ public record Hardware(
                 built.forEach(this::add);
                 parts.put(bus.name(), built.getLast());
             }
-            add(TopModule.of(platform, top, parts));
+            add(TopModule.of(platform, top, parts, instances));
             List<HandoffFile> files = new ArrayList<>();
             libraryFiles().forEach((name, text) -> files.add(file(name, "library", text)));
             for (Module module : modules.values()) {
@@ -89,7 +91,7 @@ public record Hardware(
             files.forEach(each -> list.append(each.path().substring(4)).append('\n'));
             files.add(new HandoffFile("hdl/files.f", "list of the files", list.toString()));
             files.add(new HandoffFile("hdl/LICENSE", "license of the files", License.TEXT));
-            files.addAll(Simulation.files(platform, top));
+            files.addAll(Simulation.files(platform, top, instances));
             return new Hardware(top, List.copyOf(modules.values()), List.copyOf(files), List.of());
         }
 
@@ -112,6 +114,7 @@ public record Hardware(
                                     .formatted(names.fingerprint()))
                     .comment("SPDX-License-Identifier: 0BSD");
             modules.put(module.name(), module);
+            instances.know(module);
         }
 
         private static HandoffFile file(String name, String title, String text) {

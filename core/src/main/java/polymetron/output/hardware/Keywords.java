@@ -2,7 +2,8 @@ package polymetron.output.hardware;
 
 import java.util.Set;
 
-/** Words that no name of Verilog or VHDL can be (IEEE 1364-2005, annex B; IEEE 1076-2008, 15.10). */
+/** Words that no name of Verilog, SystemVerilog or VHDL can be (IEEE 1364-2005 and 1800-2017, annex B; IEEE 1076-2008, 15.10;
+ * from memory). */
 final class Keywords {
     private static final Set<String> ALL =
             Set.of(
@@ -34,10 +35,5 @@ final class Keywords {
 
     static boolean isKeyword(String name) {
         return ALL.contains(name);
-    }
-
-    /** A name of a platform as one of Verilog: two underscores never stand in a row in the former. */
-    static String safe(String name) {
-        return isKeyword(name) ? name + "__" : name;
     }
 }

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
+import java.util.function.Predicate;
 import polymetron.elaborate.Field;
 import polymetron.elaborate.Register;
 import polymetron.library.HardwareAccess;
@@ -27,6 +28,7 @@ import polymetron.verilog.Statement;
  *   <tr><td>{@code R_F_count}</td><td>input</td><td>counts up by one</td></tr>
  *   <tr><td>{@code R_F_pulse}</td><td>output</td><td>ones that software writes, for one cycle</td></tr>
  *   <tr><td>{@code R_F_written}, {@code R_F_data}</td><td>output</td><td>software hands over a value</td></tr>
+ *   <tr><td>{@code R_F_stored}</td><td>output</td><td>software stores something, which is there in the next cycle</td></tr>
  *   <tr><td>{@code R_F_taken}</td><td>output</td><td>software takes the value that it reads</td></tr>
  *   <tr><td>{@code interrupt_S}</td><td>output</td><td>level of an interrupt source that fields raise</td></tr>
  * </table>
@@ -78,6 +80,7 @@ final class RegisterBankModule {
 
     private final Module module;
     private final List<Register> registers;
+    private final Predicate<String> wanted;
     private final long clockHz;
     private final int addressBits;
     private final Net clk;
@@ -99,8 +102,13 @@ final class RegisterBankModule {
     private final Map<String, Net> hits = new LinkedHashMap<>();
 
     private RegisterBankModule(
-            String name, List<Register> registers, long clockHz, int addressBits) {
+            String name,
+            List<Register> registers,
+            long clockHz,
+            int addressBits,
+            Predicate<String> wanted) {
         this.module = new Module(name);
+        this.wanted = wanted;
         this.registers = registers;
         this.clockHz = clockHz;
         this.addressBits = addressBits;
@@ -129,9 +137,16 @@ final class RegisterBankModule {
     /**
      * @param clockHz clock of the block in hertz, from which some values after reset follow
      * @param addressBits bits of an offset within the range
+     * @param wanted whether the block has a use for a port that tells that something was stored
      */
-    static Module of(String name, List<Register> registers, long clockHz, int addressBits) {
-        RegisterBankModule bank = new RegisterBankModule(name, registers, clockHz, addressBits);
+    static Module of(
+            String name,
+            List<Register> registers,
+            long clockHz,
+            int addressBits,
+            Predicate<String> wanted) {
+        RegisterBankModule bank =
+                new RegisterBankModule(name, registers, clockHz, addressBits, wanted);
         bank.accesses();
         bank.storage();
         bank.interrupts();
@@ -163,6 +178,9 @@ final class RegisterBankModule {
             ports.put(name + "_new", module.input(name + "_new", bits));
         } else if (cell.isStored() && cell.is(HardwareAccess.COUNT)) {
             ports.put(name + "_count", module.input(name + "_count", cell.register().count()));
+        }
+        if (cell.writes() && cell.onWrite() == OnWrite.STORE && wanted.test(name + "_stored")) {
+            ports.put(name + "_stored", module.output(name + "_stored", cell.register().count()));
         }
         if (cell.writes() && cell.onWrite() == OnWrite.PULSE) {
             ports.put(name + "_pulse", module.output(name + "_pulse", bits));
@@ -369,7 +387,11 @@ final class RegisterBankModule {
         List<Expression> data = new ArrayList<>();
         for (int index = register.count() - 1; index >= 0; index--) {
             Cell cell = new Cell(register, field, index);
-            if (ports.containsKey(name + "_written") || ports.containsKey(name + "_pulse")) {
+            boolean isTold =
+                    ports.containsKey(name + "_written")
+                            || ports.containsKey(name + "_pulse")
+                            || ports.containsKey(name + "_stored");
+            if (isTold) {
                 Written touched = written(cell);
                 written.add(touched.mask().any());
                 data.add(touched.data().and(touched.mask()));
@@ -389,6 +411,9 @@ final class RegisterBankModule {
         if (ports.containsKey(name + "_written")) {
             module.assign(ports.get(name + "_written"), concat(written));
             module.assign(ports.get(name + "_data"), concat(data));
+        }
+        if (ports.containsKey(name + "_stored")) {
+            module.assign(ports.get(name + "_stored"), concat(written));
         }
         if (ports.containsKey(name + "_pulse")) {
             module.assign(ports.get(name + "_pulse"), concat(data));
@@ -459,6 +484,35 @@ final class RegisterBankModule {
         if (!atReset.isEmpty()) {
             module.clocked(clk, rst, atReset, otherwise);
         }
+    }
+
+    /** When a field changes at all; null for never. */
+    private Expression changes(Cell cell) {
+        List<Expression> reasons = new ArrayList<>();
+        for (Place place : places(cell.register(), cell.index())) {
+            if (Part.of(place, cell.field()) == null) {
+                continue;
+            }
+            boolean isWritten =
+                    cell.writes()
+                            && cell.onWrite() != OnWrite.PULSE
+                            && cell.onWrite() != OnWrite.HAND_OVER;
+            if (isWritten) {
+                reasons.add(writeHit(place).read());
+            }
+            if (cell.reads() && cell.field().type().onRead() == OnRead.CLEAR) {
+                reasons.add(readHit(place).read());
+            }
+        }
+        String name = cell.name();
+        if (ports.containsKey(name + "_set")) {
+            reasons.add(ports.get(name + "_set").bits(cell.high(), cell.low()).any());
+        } else if (ports.containsKey(name + "_load")) {
+            reasons.add(ports.get(name + "_load").bit(cell.index()));
+        } else if (ports.containsKey(name + "_count")) {
+            reasons.add(ports.get(name + "_count").bit(cell.index()));
+        }
+        return reasons.stream().reduce(Expression::or).orElse(null);
     }
 
     /** What a field has after the next edge of the clock: software first, then what happens, which wins. */
@@ -537,6 +591,6 @@ final class RegisterBankModule {
             }
         }
         inputs.add(mask.read());
-        module.wire("unused_inputs", Expression.concat(inputs.toArray(Expression[]::new)).any());
+        module.unused("inputs", inputs);
     }
 }

@@ -29,17 +29,20 @@ final class Simulation {
     private final String top;
     private final TextWriter out = TextWriter.indentedBy("    ");
 
-    private Simulation(ElaboratedPlatform platform, String top) {
+    private final InstanceNames names;
+
+    private Simulation(ElaboratedPlatform platform, String top, InstanceNames names) {
+        this.names = names;
         this.platform = platform;
         this.top = top;
     }
 
-    static List<HandoffFile> files(ElaboratedPlatform platform, String top) {
+    static List<HandoffFile> files(ElaboratedPlatform platform, String top, InstanceNames names) {
         return List.of(
                 new HandoffFile(
                         "sim/testbench.v",
                         "test bench of the board",
-                        new Simulation(platform, top).write()),
+                        new Simulation(platform, top, names).write()),
                 new HandoffFile("sim/Makefile", "builds and runs the simulation", MAKEFILE));
     }
 
@@ -163,7 +166,7 @@ final class Simulation {
             String array =
                     "board.%s.behaviour.%s"
                             .formatted(
-                                    Keywords.safe(memory.block().name()),
+                                    names.of(memory.block().name()),
                                     memory.block().type().memories().getFirst().name());
             out.open(
                     "if (address >= 32'h%08x && address <= 32'h%08x) begin",

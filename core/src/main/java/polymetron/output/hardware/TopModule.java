@@ -29,14 +29,25 @@ final class TopModule {
     private final Map<String, Net> clocks = new LinkedHashMap<>();
     private final Map<String, Net> resets = new LinkedHashMap<>();
 
-    private TopModule(ElaboratedPlatform platform, String name, Map<String, Module> parts) {
+    private final InstanceNames names;
+
+    private TopModule(
+            ElaboratedPlatform platform,
+            String name,
+            Map<String, Module> parts,
+            InstanceNames names) {
+        this.names = names;
         this.platform = platform;
         this.module = new Module(name);
         this.parts = parts;
     }
 
-    static Module of(ElaboratedPlatform platform, String name, Map<String, Module> parts) {
-        TopModule top = new TopModule(platform, name, parts);
+    static Module of(
+            ElaboratedPlatform platform,
+            String name,
+            Map<String, Module> parts,
+            InstanceNames names) {
+        TopModule top = new TopModule(platform, name, parts, names);
         top.build();
         return top.module;
     }
@@ -97,7 +108,7 @@ final class TopModule {
             }
         }
         module.instance(
-                parts.get(block.name()).name(), Keywords.safe(block.name()), Map.of(), ins, outs);
+                parts.get(block.name()).name(), names.of(block.name()), Map.of(), ins, outs);
     }
 
     private Net net(Map<String, Net> nets, String name, int bits) {
@@ -158,7 +169,6 @@ final class TopModule {
                 outs.put(name, net(nets, name, port.net().bits()));
             }
         }
-        module.instance(
-                parts.get(bus.name()).name(), Keywords.safe(bus.name()), Map.of(), ins, outs);
+        module.instance(parts.get(bus.name()).name(), names.of(bus.name()), Map.of(), ins, outs);
     }
 }

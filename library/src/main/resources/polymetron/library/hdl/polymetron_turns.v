@@ -16,7 +16,9 @@ module polymetron_turns #(
     generate
         if (INITIATORS == 1) begin : single
             assign chosen = 1'b1;
+`ifdef VERILATOR
             wire unused_single = clk | rst | requests[0] | ends;
+`endif
         end
         else begin : several
             reg [INITIATORS-1:0] turn;

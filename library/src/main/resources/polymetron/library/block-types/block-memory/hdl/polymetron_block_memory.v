@@ -50,7 +50,9 @@ module polymetron_block_memory #(
     assign port_wready = write;
     assign port_bresp = WRITABLE != 0 ? 2'b00 : 2'b10;
 
+`ifdef VERILATOR
     wire unused_addresses = (|port_awaddr[1:0]) | (|port_araddr[1:0]);
+`endif
 
     always @(posedge clk) begin
         if (bytes[0]) words[port_awaddr[ADDRESS_BITS-1:2]][7:0] <= port_wdata[7:0];

@@ -44,16 +44,15 @@ module polymetron_interrupt_controller #(
     assign CLAIM_SOURCE = best;
     assign external = highest > THRESHOLD_LEVEL;
 
-    generate
-        if (WORDS * 32 > SOURCES + 1) begin : part
-            assign PENDING_SOURCE = {{WORDS * 32 - SOURCES - 1{1'b0}}, pending};
-            wire unused_enables = ^ENABLE_SOURCE[WORDS*32-1:SOURCES+1];
-        end
-        else begin : whole
-            assign PENDING_SOURCE = pending;
-        end
-    endgenerate
-    wire unused_source = ENABLE_SOURCE[0];
+    wire [WORDS*32-1:0] all_pending = {{WORDS * 32 - SOURCES{1'b0}}, pending[SOURCES:1]} << 1;
+    assign PENDING_SOURCE = all_pending;
+
+    wire [SOURCES:0] one = {{SOURCES{1'b0}}, 1'b1};
+    wire [SOURCES:0] levels = {inputs, 1'b0};
+    wire [SOURCES:0] taken = CLAIM_SOURCE_taken ? (one << best) & {{SOURCES{1'b1}}, 1'b0} : {SOURCES + 1{1'b0}};
+    // A completion of a source that is not enabled, or was not claimed, is ignored.
+    wire [SOURCES:0] completed = CLAIM_SOURCE_written
+        ? (one << CLAIM_SOURCE_data) & ENABLE_SOURCE[SOURCES:0] & claimed : {SOURCES + 1{1'b0}};
 
     always @(posedge clk) begin
         if (rst) begin
@@ -61,21 +60,14 @@ module polymetron_interrupt_controller #(
             claimed <= {SOURCES + 1{1'b0}};
         end
         else begin
-            for (at = 1; at <= SOURCES; at = at + 1) begin
-                if (CLAIM_SOURCE_taken && best == at[NUMBER_BITS-1:0]) begin
-                    pending[at] <= 1'b0;
-                    claimed[at] <= 1'b1;
-                end
-                else if (CLAIM_SOURCE_written && CLAIM_SOURCE_data == at[NUMBER_BITS-1:0]
-                        && ENABLE_SOURCE[at] && claimed[at]) begin
-                    // A completion of a source that is not enabled is ignored.
-                    claimed[at] <= 1'b0;
-                    if (inputs[at-1]) pending[at] <= 1'b1;
-                end
-                else if (inputs[at-1] && !claimed[at]) pending[at] <= 1'b1;
-            end
+            pending <= (pending | (levels & (~claimed | completed))) & ~taken;
+            claimed <= (claimed & ~completed) | taken;
         end
     end
+
+`ifdef VERILATOR
+    wire unused_sources = ^ENABLE_SOURCE;
+`endif
 endmodule
 
 `default_nettype wire

@@ -133,6 +133,9 @@ module polymetron_rv32_small #(
     wire fill = funct3 == 3'd5 && word[30] && one[31];
     wire [62:0] wide_shift = {{31{fill}}, shift_in} >> amount;
     wire [31:0] shifted = wide_shift[31:0];
+`ifdef VERILATOR
+    wire unused_shift = |wide_shift[62:32];
+`endif
     wire [31:0] shifted_left = {
         shifted[0], shifted[1], shifted[2], shifted[3], shifted[4], shifted[5], shifted[6], shifted[7],
         shifted[8], shifted[9], shifted[10], shifted[11], shifted[12], shifted[13], shifted[14], shifted[15],
@@ -188,36 +191,33 @@ module polymetron_rv32_small #(
     };
 
     wire [11:0] csr = word[31:20];
-    reg [31:0] csr_old;
+    wire is_counter = csr[11:8] == 4'hB && (csr[6:0] == 7'd0 || csr[6:0] == 7'd2);
+    wire [63:0] counter = csr[1] ? retired : cycles;
+    reg [31:0] csr_kept;
     reg csr_exists;
     always @* begin
         csr_exists = 1'b1;
-        csr_old = 32'd0;
+        csr_kept = 32'd0;
         case (csr)
-            12'h300: csr_old = {19'd0, 2'b11, 3'd0, mpie, 3'd0, mie_enable, 3'd0};
-            12'h301: csr_old = MULTIPLIER != 0 ? 32'h4000_1100 : 32'h4000_0100;
-            12'h304: csr_old = {20'd0, mie_external, 3'd0, mie_timer, 3'd0, mie_software, 3'd0};
-            12'h305: csr_old = mtvec;
-            12'h310, 12'h320: csr_old = 32'd0;
-            12'h340: csr_old = mscratch;
-            12'h341: csr_old = mepc;
-            12'h342: csr_old = mcause;
-            12'h343: csr_old = mtval;
-            12'h344: csr_old = {20'd0, external, 3'd0, timer, 3'd0, software, 3'd0};
-            12'hB00, 12'hC00: csr_old = cycles[31:0];
-            12'hB80, 12'hC80: csr_old = cycles[63:32];
-            12'hB02, 12'hC02: csr_old = retired[31:0];
-            12'hB82, 12'hC82: csr_old = retired[63:32];
-            12'hF11, 12'hF12, 12'hF13, 12'hF15: csr_old = 32'd0;
-            12'hF14: csr_old = HART_ID;
+            12'h300: csr_kept = {19'd0, 2'b11, 3'd0, mpie, 3'd0, mie_enable, 3'd0};
+            12'h301: csr_kept = MULTIPLIER != 0 ? 32'h4000_1100 : 32'h4000_0100;
+            12'h304: csr_kept = {20'd0, mie_external, 3'd0, mie_timer, 3'd0, mie_software, 3'd0};
+            12'h305: csr_kept = mtvec;
+            12'h340: csr_kept = mscratch;
+            12'h341: csr_kept = mepc;
+            12'h342: csr_kept = mcause;
+            12'h343: csr_kept = mtval;
+            12'h344: csr_kept = {20'd0, external, 3'd0, timer, 3'd0, software, 3'd0};
+            12'hF14: csr_kept = HART_ID;
+            12'h310, 12'h320, 12'hF11, 12'hF12, 12'hF13, 12'hF15: csr_kept = 32'd0;
+            // Counters of events, and what selects them: there are none, and they read as 0.
             default:
-                csr_exists = (csr >= 12'h323 && csr <= 12'h33F)
+                csr_exists = is_counter || (csr >= 12'h323 && csr <= 12'h33F)
                     || (csr >= 12'hB03 && csr <= 12'hB1F)
                     || (csr >= 12'hB83 && csr <= 12'hB9F);
         endcase
-        // The counters that other modes would read are an extension of their own.
-        if (csr[11:8] == 4'hC) csr_exists = 1'b0;
     end
+    wire [31:0] csr_old = !is_counter ? csr_kept : csr[7] ? counter[63:32] : counter[31:0];
 
     wire [31:0] csr_operand = funct3[2] ? {27'd0, rs1} : one;
     wire csr_writes = funct3[1:0] == 2'd1 || rs1 != 5'd0;
@@ -367,20 +367,24 @@ module polymetron_rv32_small #(
                 end
 
                 EXECUTE: begin
-                    access_address <= address;
-                    store_word <= two << {address[1:0], 3'd0};
-                    store_bytes <= funct3[1:0] == 2'd0 ? 4'b0001 << address[1:0]
-                        : funct3[1:0] == 2'd1 ? 4'b0011 << address[1:0] : 4'b1111;
+                    if (is_load || is_store) access_address <= address;
+                    if (is_store) begin
+                        store_word <= two << {address[1:0], 3'd0};
+                        store_bytes <= funct3[1:0] == 2'd0 ? 4'b0001 << address[1:0]
+                            : funct3[1:0] == 2'd1 ? 4'b0011 << address[1:0] : 4'b1111;
+                    end
                     // Division by zero and overflow come out as the ISA has them: all ones, or the dividend.
-                    high <= 32'd0;
-                    low <= size_one;
-                    operand <= size_two;
-                    steps <= MULTIPLIER == 2 && !divides ? 6'd0 : 6'd32;
-                    take_high <= divides ? funct3[1] : funct3 != 3'd0;
-                    negate_result <= divides
-                        ? (funct3[1] ? minus_one : (minus_one != minus_two) && two != 32'd0)
-                        : minus_one != minus_two;
-                    if (MULTIPLIER == 2 && !divides) {high, low} <= {32'd0, size_one} * {32'd0, size_two};
+                    if (is_multiply_op) begin
+                        high <= 32'd0;
+                        low <= size_one;
+                        operand <= size_two;
+                        steps <= MULTIPLIER == 2 && !divides ? 6'd0 : 6'd32;
+                        take_high <= divides ? funct3[1] : funct3 != 3'd0;
+                        negate_result <= divides
+                            ? (funct3[1] ? minus_one : (minus_one != minus_two) && two != 32'd0)
+                            : minus_one != minus_two;
+                        if (MULTIPLIER == 2 && !divides) {high, low} <= {32'd0, size_one} * {32'd0, size_two};
+                    end
                     if (!faults) begin
                         state <= is_load || is_store ? ACCESS : is_multiply_op ? ARITHMETIC
                             : is_wait && !pending ? SLEEP : FETCH;
@@ -463,7 +467,9 @@ module polymetron_rv32_small #(
     end
 
     // EXOKAY and DECERR are no news beside OKAY and SLVERR.
+`ifdef VERILATOR
     wire unused_responses = instruction_rresp[0] | data_rresp[0] | data_bresp[0];
+`endif
 
 `ifdef SIMULATION
     // One line for each instruction that ends and each trap that is taken, for whoever follows the hart.
