@@ -35,7 +35,7 @@ import polymetron.verilog.Statement;
  *
  * <p>Of a row of registers each port has the bits of all of them, the first one lowest.
  */
-final class RegisterBankModule {
+public final class RegisterBankModule {
     private static final int WORD = 32;
 
     /** A field of one register of a row. */
@@ -139,7 +139,7 @@ final class RegisterBankModule {
      * @param addressBits bits of an offset within the range
      * @param wanted whether the block has a use for a port that tells that something was stored
      */
-    static Module of(
+    public static Module of(
             String name,
             List<Register> registers,
             long clockHz,
