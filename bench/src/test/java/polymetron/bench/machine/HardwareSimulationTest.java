@@ -1,0 +1,191 @@
+package polymetron.bench.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import polymetron.Shipped;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.output.HandoffFile;
+import polymetron.output.hardware.Hardware;
+import polymetron.output.image.ImageFiles;
+import polymetron.output.image.ProgramImage;
+import polymetron.outside.Tool;
+import polymetron.platform.Platform;
+import polymetron.platform.PlatformDocument;
+
+/** Generated hardware in general-purpose tools: nothing to complain about, and a program says what it says on the bench. */
+final class HardwareSimulationTest {
+    private static final Editor EDITOR = new Editor(Shipped.LIBRARY);
+
+    private static Platform firstSteps() {
+        return PlatformDocument.read(
+                "first-steps.json",
+                new String(Shipped.file("demo/first-steps.json"), StandardCharsets.UTF_8));
+    }
+
+    /** First Steps with blocks named like words and nets of the language, and one more of each sort of block. */
+    private static Platform awkward() {
+        return EDITOR.apply(
+                firstSteps(),
+                new Edit.Several(
+                        null,
+                        List.of(
+                                new Edit.RenamePlatform("Always"),
+                                new Edit.RenameBlock("cpu", "reg"),
+                                new Edit.RenameBlock("memory", "clk"),
+                                new Edit.RenameBlock("console", "bus"),
+                                new Edit.RenameBlock("interrupts", "logic"),
+                                new Edit.AddBlock("entity", Shipped.GPIO, null),
+                                new Edit.SetDomain("entity", "clk", "main"),
+                                new Edit.SetDomain("entity", "rst", "main"),
+                                new Edit.Attach(
+                                        "entity",
+                                        "registers",
+                                        "system",
+                                        new polymetron.address.Address(0x1000_5000),
+                                        null))));
+    }
+
+    static Stream<Platform> platforms() {
+        return Stream.of(firstSteps(), Shipped.demo(), awkward());
+    }
+
+    private static Hardware write(Platform platform, Path folder) {
+        Hardware hardware = Hardware.of(Shipped.elaborate(platform));
+        assertThat(hardware.notBuilt()).isEmpty();
+        for (HandoffFile file : hardware.files()) {
+            Tool.write(folder, file.path(), file.bytes());
+        }
+        return hardware;
+    }
+
+    private static String[] command(Path folder, String start) throws IOException {
+        List<String> files = Files.readAllLines(folder.resolve("hdl/files.f"));
+        return Stream.concat(Stream.of(start.split(" ")), files.stream()).toArray(String[]::new);
+    }
+
+    @ParameterizedTest
+    @MethodSource("platforms")
+    void toolsHaveNothingToSay(Platform platform, @TempDir Path folder) throws IOException {
+        Hardware hardware = write(platform, folder);
+        Path hdl = folder.resolve("hdl");
+        assertThat(Tool.run(hdl, command(folder, "iverilog -g2005 -Wall -o lint.vvp"))).isEmpty();
+        String said =
+                Tool.tryRun(
+                                hdl,
+                                command(
+                                        folder,
+                                        "verilator --lint-only -Wall --top-module "
+                                                + hardware.top()))
+                        .output();
+        // The one waiver: nets that say of themselves that they are not used.
+        assertThat(said.lines().filter(line -> line.startsWith("%")))
+                .allMatch(
+                        line ->
+                                line.startsWith("%Warning-UNUSEDSIGNAL")
+                                                && line.contains("'unused_")
+                                        || line.startsWith("%Error: Exiting due to"));
+        assertThat(Hardware.of(Shipped.elaborate(platform)).files()).isEqualTo(hardware.files());
+    }
+
+    @Test
+    void aProgramSaysTheSameAsOnTheBench(@TempDir Path folder) throws IOException {
+        Platform platform =
+                EDITOR.apply(firstSteps(), new Edit.SetParameter("console", "BAUD", "3125000"));
+        ElaboratedPlatform elaborated = Shipped.elaborate(platform);
+        ProgramImage image =
+                BuiltProgram.of(
+                        elaborated,
+                        folder,
+                        """
+                        #include "drivers/machine_timer.h"
+                        static volatile uint32_t ticks;
+                        static volatile int32_t numbers[4] = {7, -100, 2147483647, -2147483647 - 1};
+                        void trap_handler(uint32_t cause, uint32_t pc, uint32_t value);
+                        void trap_handler(uint32_t cause, uint32_t pc, uint32_t value)
+                        {
+                            if (cause == 0x80000007u) {
+                                ticks++;
+                                machine_timer_set(TIMER_BASE, ~0ull);
+                                return;
+                            }
+                            print("\\ntrap ");
+                            print_hex(cause);
+                            print_hex(value);
+                            __asm__ volatile("csrw mepc, %0" : : "r"(pc + 4u));
+                        }
+                        int main(void)
+                        {
+                            for (unsigned one = 0; one < 4u; one++)
+                                for (unsigned two = 0; two < 4u; two++) {
+                                    int32_t a = numbers[one], b = numbers[two];
+                                    uint32_t mixed = (uint32_t)(a * b) ^ (uint32_t)((int64_t)a * b >> 32);
+                                    if (b != -1)
+                                        mixed ^= (uint32_t)(a / b) + (uint32_t)(a % b);
+                                    mixed += (uint32_t)a / (uint32_t)b ^ (uint32_t)a % (uint32_t)b;
+                                    mixed ^= (uint32_t)a << (b & 31) ^ (uint32_t)(a >> (b & 31));
+                                    mixed += (uint32_t)(a < b) + 2u * ((uint32_t)a < (uint32_t)b);
+                                    print_hex(mixed);
+                                }
+                            machine_timer_set(TIMER_BASE, machine_timer_now(TIMER_BASE) + 20u);
+                            __asm__ volatile("csrs mie, %0" : : "r"(0x80u));
+                            __asm__ volatile("csrsi mstatus, 8");
+                            while (ticks == 0u)
+                                __asm__ volatile("wfi");
+                            print("\\ntick");
+                            __asm__ volatile("lw zero, 0(%0)" : : "r"(0x70000000u));
+                            __asm__ volatile("sw zero, 0(%0)" : : "r"(0x70000004u));
+                            __asm__ volatile("lw zero, 2(%0)" : : "r"(0x100u));
+                            __asm__ volatile("sh zero, 1(%0)" : : "r"(0x100u));
+                            __asm__ volatile("ecall");
+                            __asm__ volatile("ebreak");
+                            __asm__ volatile(".word 0xFFFFFFFF");
+                            __asm__ volatile("csrw mhartid, zero");
+                            print("\\nend.");
+                            for (;;) {
+                            }
+                        }
+                        """);
+        Machine machine = new Machine(elaborated);
+        machine.load(image);
+        String onBench = BuiltProgram.says(machine, 0.05);
+        assertThat(onBench).contains("tick", "trap 00000005", "trap 00000002").endsWith("end.");
+        write(platform, folder);
+        Tool.write(folder, "program.hex", ImageFiles.of(image, "program").getFirst().bytes());
+        String simulated =
+                Tool.run(
+                        folder,
+                        "make -s -C sim run IMAGE=program.hex UNTIL=end. CYCLES=300000".split(" "));
+        assertThat(simulated.strip()).isEqualTo(onBench.strip());
+    }
+
+    @Test
+    void theSimulationEndsWithOneWhenTheTextIsNotSaid(@TempDir Path folder) {
+        write(firstSteps(), folder);
+        Tool.Outcome outcome =
+                Tool.tryRun(folder, "make -s -C sim run UNTIL=never CYCLES=1000".split(" "));
+        assertThat(outcome.status()).isNotZero();
+        assertThat(outcome.output()).contains("stopped after 1000 cycles");
+        outcome = Tool.tryRun(folder, "make -s -C sim run IMAGE=missing.hex".split(" "));
+        assertThat(outcome.output()).contains("there is no image missing.hex");
+    }
+
+    /** What there is no hardware for is named, and nothing is written for it. */
+    @Test
+    void whatCannotBeBuiltIsNamed() {
+        Hardware hardware = Hardware.of(Shipped.elaborate(Shipped.recipe("acquisition")));
+        assertThat(hardware.files()).isEmpty();
+        assertThat(hardware.notBuilt().toString()).contains("there is no hardware for", "streams");
+    }
+}
