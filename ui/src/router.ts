@@ -19,6 +19,7 @@ export const router = createRouter({
                 { path: 'clocks', component: () => import('./clocks/ClocksView.vue') },
                 { path: 'pins', component: () => import('./pins/PinsView.vue') },
                 { path: 'fit', component: () => import('./fit/FitView.vue') },
+                { path: 'hardware', component: () => import('./hardware/HardwareView.vue') },
                 { path: 'handoff', component: () => import('./handoff/HandoffView.vue') },
                 { path: 'boot', component: () => import('./boot/BootView.vue') },
                 { path: 'history', component: () => import('./history/HistoryView.vue') },

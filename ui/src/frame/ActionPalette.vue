@@ -45,6 +45,7 @@ const actions = computed<Entry[]>(() => {
         entry('Go to Clocks', go('clocks')),
         entry('Go to Pins', go('pins')),
         entry('Go to Fit', go('fit')),
+        entry('Go to Hardware', go('hardware')),
         entry('Go to Hand-off', go('handoff')),
         entry('Go to Boot', go('boot')),
         entry('Go to Bench', go('bench')),

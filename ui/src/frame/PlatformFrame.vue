@@ -46,6 +46,7 @@ const views = [
     {
         family: 'deliver',
         entries: [
+            { path: 'hardware', name: 'Hardware', looks: false },
             { path: 'handoff', name: 'Hand-off', looks: false },
             { path: 'boot', name: 'Boot', looks: false },
             { path: 'bench', name: 'Bench', looks: false },

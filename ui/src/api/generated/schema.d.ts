@@ -603,7 +603,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["file_1"];
+        get: operations["file_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -620,6 +620,38 @@ export interface paths {
             cookie?: never;
         };
         get: operations["zip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/hardware": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["hardware"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/hardware/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["file_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1498,6 +1530,21 @@ export interface components {
             /** Format: int64 */
             revision: number;
         };
+        HardwareFileView: {
+            path: string;
+            /** Format: int32 */
+            sizeBytes: number;
+            title: string;
+        };
+        HardwareView: {
+            files: components["schemas"]["HardwareFileView"][];
+            fingerprint: string;
+            instances: components["schemas"]["InstanceView"][];
+            notBuilt: components["schemas"]["NotBuilt"][];
+            /** Format: int64 */
+            revision: number;
+            top: string;
+        };
         HomelessView: {
             /** Format: int32 */
             bits?: number | null;
@@ -1542,6 +1589,13 @@ export interface components {
             shared: boolean;
             /** Format: int32 */
             software: number;
+        };
+        InstanceView: {
+            /** Format: int32 */
+            depth: number;
+            module: string;
+            name: string;
+            path: string;
         };
         InterfaceView: {
             adapters: string[];
@@ -1696,6 +1750,10 @@ export interface components {
             board: string;
             name: string;
             recipe?: string | null;
+        };
+        NotBuilt: {
+            subject: string;
+            why: string;
         };
         OfferView: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
@@ -3471,7 +3529,7 @@ export interface operations {
             };
         };
     };
-    file_1: {
+    file_2: {
         parameters: {
             query: {
                 path: string;
@@ -3513,6 +3571,52 @@ export interface operations {
                 };
                 content: {
                     "*/*": string;
+                };
+            };
+        };
+    };
+    hardware: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["HardwareView"];
+                };
+            };
+        };
+    };
+    file_1: {
+        parameters: {
+            query: {
+                path: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain;charset=UTF-8": string;
                 };
             };
         };

@@ -10,7 +10,9 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.output.HandoffFile;
+import polymetron.output.handoff.Delivery;
 import polymetron.output.handoff.Handoff;
+import polymetron.output.hardware.NotBuilt;
 
 /** Writes the hand-off of a platform. */
 @Command(
@@ -36,7 +38,8 @@ final class ExportCommand implements Callable<Integer> {
         if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
             return CommandLineApplication.FINDINGS;
         }
-        Handoff handoff = Handoff.of(platform);
+        Delivery delivery = Delivery.of(platform);
+        Handoff handoff = delivery.handoff();
         List<String> others = OtherHandoffs.in(out, handoff.baseName());
         if (!others.isEmpty()) {
             spec.commandLine()
@@ -46,10 +49,23 @@ final class ExportCommand implements Callable<Integer> {
                                     + " now those of %s%n",
                             out, String.join(", ", others), handoff.baseName());
         }
-        for (HandoffFile each : handoff.files()) {
+        for (HandoffFile each : delivery.files()) {
             Inputs.write(out, each.path(), each.bytes());
         }
-        Inputs.write(out, handoff.baseName() + ".zip", handoff.zip());
+        Inputs.write(out, handoff.baseName() + ".zip", delivery.zip());
+        List<NotBuilt> notBuilt = delivery.hardware().notBuilt();
+        if (!notBuilt.isEmpty()) {
+            spec.commandLine()
+                    .getErr()
+                    .println(
+                            "note: no hardware was written, because not everything can be built"
+                                    + " yet:");
+            notBuilt.forEach(
+                    each ->
+                            spec.commandLine()
+                                    .getErr()
+                                    .printf("  %s: %s%n", each.subject(), each.why()));
+        }
         return 0;
     }
 }

@@ -21,7 +21,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
 import polymetron.output.HandoffFile;
-import polymetron.output.handoff.Handoff;
+import polymetron.output.handoff.Delivery;
 import polymetron.outside.Tool;
 
 final class CommandLineTest {
@@ -97,11 +97,11 @@ final class CommandLineTest {
             TimeZone.setDefault(zone);
             System.setProperty("line.separator", lineEnd);
         }
-        Handoff handoff = Handoff.of(Shipped.elaborate(Shipped.demo()));
+        Delivery handoff = Delivery.of(Shipped.elaborate(Shipped.demo()));
         for (HandoffFile file : handoff.files()) {
             assertThat(here.get(file.path())).as(file.path()).isEqualTo(file.bytes());
         }
-        assertThat(here.get(handoff.baseName() + ".zip")).isEqualTo(handoff.zip());
+        assertThat(here.get(handoff.handoff().baseName() + ".zip")).isEqualTo(handoff.zip());
     }
 
     private Map<String, byte[]> made(String name) throws IOException {

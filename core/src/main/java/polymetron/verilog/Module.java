@@ -181,6 +181,17 @@ public final class Module {
         return items;
     }
 
+    /** Instances of other modules by their names, in their order. */
+    public Map<String, String> instances() {
+        Map<String, String> all = new LinkedHashMap<>();
+        for (Object item : items) {
+            if (item instanceof Instance instance) {
+                all.put(instance.name(), instance.module());
+            }
+        }
+        return all;
+    }
+
     /** Modules that it has instances of, each once, in their order. */
     public List<String> uses() {
         return items.stream()

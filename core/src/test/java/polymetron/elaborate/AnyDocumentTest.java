@@ -20,7 +20,7 @@ import polymetron.fit.DeviceFit;
 import polymetron.interrupt.InterruptMap;
 import polymetron.json.DocumentException;
 import polymetron.lookup.AddressRulers;
-import polymetron.output.handoff.Handoff;
+import polymetron.output.handoff.Delivery;
 import polymetron.output.image.ElfReader;
 import polymetron.output.image.ProgramImage;
 import polymetron.pin.PinTable;
@@ -124,7 +124,7 @@ final class AnyDocumentTest {
         elaborated.buses().forEach(BusDecode::of);
         PlatformPlacement.of(elaborated);
         WiringPlan.propose(platform, Shipped.LIBRARY, WiringPlan.Decisions.NONE);
-        assertThat(Handoff.of(elaborated).zip()).isNotEmpty();
+        assertThat(Delivery.of(elaborated).zip()).isNotEmpty();
         ProgramImage.of(elaborated, ElfReader.read(Shipped.demoProgram()), (byte) 0);
     }
 

@@ -1,17 +1,11 @@
 package polymetron.output.handoff;
 
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipOutputStream;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Vlnv;
@@ -30,8 +24,6 @@ import polymetron.software.SoftwareView;
  * @param fingerprint see {@link Fingerprint}
  */
 public record Handoff(String baseName, String fingerprint, List<HandoffFile> files) {
-    // ZIP has no time zones and begins in 1980; a fixed time keeps the bytes the same.
-    private static final LocalDateTime TIME = LocalDateTime.of(2026, 1, 1, 0, 0);
 
     public static Handoff of(ElaboratedPlatform platform) {
         HandoffNames names = HandoffNames.of(platform);
@@ -100,18 +92,6 @@ public record Handoff(String baseName, String fingerprint, List<HandoffFile> fil
 
     /** All files in one ZIP archive, below a folder with the base name. */
     public byte[] zip() {
-        ByteArrayOutputStream bytes = new ByteArrayOutputStream();
-        try (ZipOutputStream zip = new ZipOutputStream(bytes)) {
-            for (HandoffFile file : files) {
-                ZipEntry entry = new ZipEntry(baseName + "/" + file.path());
-                entry.setTimeLocal(TIME);
-                zip.putNextEntry(entry);
-                zip.write(file.bytes());
-                zip.closeEntry();
-            }
-        } catch (IOException impossible) {
-            throw new UncheckedIOException(impossible);
-        }
-        return bytes.toByteArray();
+        return FilesZip.of(baseName, files);
     }
 }

@@ -1,7 +1,9 @@
 package polymetron.output.hardware;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import polymetron.bus.Adapter;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.Domain;
@@ -32,6 +34,7 @@ final class BuildChecks {
         platform.blocks().forEach(checks::block);
         platform.buses().forEach(checks::bus);
         platform.interrupts().forEach(checks::interrupt);
+        checks.netNames();
         for (StreamLink stream : platform.streams()) {
             checks.add(stream.ref().toString(), "there is no hardware for streams yet");
         }
@@ -100,6 +103,15 @@ final class BuildChecks {
         if (bus.initiators().stream().anyMatch(InitiatorPort::isBehindBridge)) {
             add(bus.name(), "there is no hardware for bridges yet");
         }
+        for (int at = 0; at < bus.placed().size(); at++) {
+            TargetRange target = bus.placed().get(at);
+            if (at > 0 && bus.placed().get(at - 1).range().overlaps(target.range())) {
+                add(target.ref().toString(), "it overlaps with " + bus.placed().get(at - 1).ref());
+            }
+            if (!bus.addresses().contains(target.range())) {
+                add(target.ref().toString(), "it lies beyond the addresses of " + bus.name());
+            }
+        }
         for (TargetRange target : bus.unplaced()) {
             add(target.ref().toString(), "it has no place");
         }
@@ -113,6 +125,28 @@ final class BuildChecks {
                                                 .formatted(adapter.sort()));
                             }
                         });
+    }
+
+    /** Nets are called by block and interface, or by block and port: no two may come to the same name. */
+    private void netNames() {
+        Map<String, String> owners = new HashMap<>();
+        for (ElaboratedBlock block : platform.blocks()) {
+            List<String> parts = new ArrayList<>();
+            block.shape().busInterfaces().forEach(form -> parts.add(form.name()));
+            block.shape().interrupts().forEach(port -> parts.add(port.name()));
+            block.shape()
+                    .outward()
+                    .forEach(form -> form.ports().forEach(port -> parts.add(port.name())));
+            for (String part : parts) {
+                String other = owners.putIfAbsent(block.name() + "_" + part, block.name());
+                if (other != null && !other.equals(block.name())) {
+                    add(
+                            block.name(),
+                            "its %s and something of %s are both called %s_%s; rename one of them"
+                                    .formatted(part, other, block.name(), part));
+                }
+            }
+        }
     }
 
     private void interrupt(InterruptLink link) {

@@ -10,6 +10,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.output.HandoffFile;
+import polymetron.output.handoff.Delivery;
 import polymetron.output.handoff.Handoff;
 import polymetron.server.api.Downloads;
 import polymetron.server.problem.NotThere;
@@ -65,9 +66,11 @@ final class HandoffController {
 
     @GetMapping("/api/platforms/{id}/handoff/zip")
     ResponseEntity<byte[]> zip(@PathVariable UUID id) {
-        Handoff handoff = Handoff.of(elaborations.of(store.read(id)));
+        Delivery delivery = Delivery.of(elaborations.of(store.read(id)));
         return download(
-                handoff.baseName() + ".zip", MediaType.APPLICATION_OCTET_STREAM, handoff.zip());
+                delivery.handoff().baseName() + ".zip",
+                MediaType.APPLICATION_OCTET_STREAM,
+                delivery.zip());
     }
 
     private static ResponseEntity<byte[]> download(String name, MediaType type, byte[] bytes) {

@@ -13,7 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import polymetron.Shipped;
 import polymetron.output.HandoffFile;
-import polymetron.output.handoff.Handoff;
+import polymetron.output.handoff.Delivery;
 import polymetron.output.image.ElfReader;
 import polymetron.output.image.ImageFile;
 import polymetron.output.image.ImageFiles;
@@ -70,7 +70,7 @@ final class ProgramApiTest {
                     .as(file.name())
                     .isEqualTo(file.bytes());
         }
-        Handoff handoff = Handoff.of(Shipped.elaborate(Shipped.demo()));
+        Delivery handoff = Delivery.of(Shipped.elaborate(Shipped.demo()));
         Answer zip = server.get(platform + "/handoff/zip");
         assertThat(zip.bytes()).isEqualTo(handoff.zip());
         try (ZipInputStream entries = new ZipInputStream(new ByteArrayInputStream(zip.bytes()))) {
