@@ -259,8 +259,7 @@ public final class Module {
                                     + (at < all.size() - 1 ? "," : "")));
         }
         out.columns(rows);
-        out.close(");");
-        out.blank();
+        out.between(");");
         wires.values().forEach(net -> out.line("wire " + net.range() + net.name() + ";"));
         variables.values().stream()
                 .filter(net -> !ports.containsKey(net.name()))
@@ -269,7 +268,7 @@ public final class Module {
             out.blank();
             item(out, item);
         }
-        out.blank().line("endmodule").blank().line("`default_nettype wire");
+        out.blank().close("endmodule").blank().line("`default_nettype wire");
         return squeezed(out.text());
     }
 

@@ -2,6 +2,7 @@ package polymetron.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.nio.file.Path;
@@ -80,6 +81,13 @@ final class ScreenshotsTest {
             page.getByText("One initiator").click();
             assertThat(page.getByLabel("What one initiator sees")).containsText("bridge");
             save(page, "space");
+            page.navigate(demo + "/hardware");
+            assertThat(page.getByLabel("Preview")).containsText("module ridge_station");
+            page.getByLabel("Module tree")
+                    .getByText("system", new Locator.GetByTextOptions().setExact(true))
+                    .click();
+            assertThat(page.getByLabel("Preview")).containsText("polymetron_axi4_lite_bus");
+            save(page, "hardware");
             page.navigate(demo + "/handoff");
             assertThat(page.getByLabel("Preview")).containsText("FINGERPRINT");
             save(page, "handoff");

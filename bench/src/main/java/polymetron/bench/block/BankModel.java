@@ -29,6 +29,11 @@ abstract class BankModel extends BlockModel {
     }
 
     @Override
+    public final boolean isThere(int offset) {
+        return bank.isThere(offset);
+    }
+
+    @Override
     public final boolean isThere(String register) {
         return bank.isThere(register);
     }

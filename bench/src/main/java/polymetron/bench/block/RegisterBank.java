@@ -116,6 +116,11 @@ public final class RegisterBank {
         }
     }
 
+    /** Whether any register has bits in a word, selected or not. */
+    public boolean isThere(int offset) {
+        return at(offset).length > 0;
+    }
+
     private BankRegister[] at(int offset) {
         int at = java.util.Arrays.binarySearch(offsets, offset);
         return at < 0 ? NONE : words[at];

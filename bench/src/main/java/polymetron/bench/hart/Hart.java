@@ -430,6 +430,10 @@ public final class Hart {
         progress.reached(doneBefore + done, registers);
         int offset = address - dataMap.base(index);
         int shift = (offset & 3) * 8;
+        if (!registers.isThere(offset & ~3)) {
+            trap(store ? Trap.STORE_FAULT : Trap.LOAD_FAULT, address);
+            return;
+        }
         if (store) {
             int mask = (size == 4 ? -1 : (1 << 8 * size) - 1) << shift;
             registers.write(offset & ~3, two << shift, mask);

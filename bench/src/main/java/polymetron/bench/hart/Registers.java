@@ -11,4 +11,9 @@ public interface Registers {
      * @param mask ones in the bits of the bytes that are written
      */
     void write(int offset, int value, int mask);
+
+    /** Whether there is anything at a word; where there is not, the bus answers with an error. */
+    default boolean isThere(int offset) {
+        return true;
+    }
 }

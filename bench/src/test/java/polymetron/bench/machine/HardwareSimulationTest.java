@@ -146,6 +146,8 @@ final class HardwareSimulationTest {
                             print("\\ntick");
                             __asm__ volatile("lw zero, 0(%0)" : : "r"(0x70000000u));
                             __asm__ volatile("sw zero, 0(%0)" : : "r"(0x70000004u));
+                            __asm__ volatile("lw zero, 0(%0)" : : "r"(TIMER_BASE + 0x3000u));
+                            __asm__ volatile("sw zero, 0(%0)" : : "r"(CONSOLE_BASE + 0x100u));
                             __asm__ volatile("lw zero, 2(%0)" : : "r"(0x100u));
                             __asm__ volatile("sh zero, 1(%0)" : : "r"(0x100u));
                             __asm__ volatile("ecall");

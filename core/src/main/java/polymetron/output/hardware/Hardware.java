@@ -115,6 +115,15 @@ public record Hardware(
                     .comment("SPDX-License-Identifier: 0BSD");
             modules.put(module.name(), module);
             instances.know(module);
+            if (module.name().equals(top)) {
+                instances
+                        .renamed()
+                        .forEach(
+                                (name, instance) ->
+                                        module.comment(
+                                                "%s is instance %s: its own name is taken in a module, or a word of the language."
+                                                        .formatted(name, instance)));
+            }
         }
 
         private static HandoffFile file(String name, String title, String text) {

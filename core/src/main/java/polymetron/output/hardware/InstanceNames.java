@@ -1,7 +1,10 @@
 package polymetron.output.hardware;
 
+import java.util.Collections;
 import java.util.HashSet;
+import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
 import polymetron.verilog.Module;
 import polymetron.verilog.ModuleHeader;
 
@@ -11,6 +14,7 @@ import polymetron.verilog.ModuleHeader;
  */
 final class InstanceNames {
     private final Set<String> taken = new HashSet<>();
+    private final Map<String, String> renamed = new TreeMap<>();
 
     void know(Module module) {
         module.ports().forEach(port -> taken.add(port.net().name()));
@@ -22,6 +26,14 @@ final class InstanceNames {
     }
 
     String of(String name) {
-        return Keywords.isKeyword(name) || taken.contains(name) ? name + "__" : name;
+        if (!Keywords.isKeyword(name) && !taken.contains(name)) {
+            return name;
+        }
+        return renamed.computeIfAbsent(name, each -> each + "__");
+    }
+
+    /** Names that are not those of the platform, by those. */
+    Map<String, String> renamed() {
+        return Collections.unmodifiableMap(renamed);
     }
 }
