@@ -24,6 +24,7 @@ import polymetron.output.image.ProgramFileException;
             ExportCommand.class,
             ImageCommand.class,
             RunCommand.class,
+            ProveCommand.class,
             MeasureCommand.class
         })
 public final class CommandLineApplication {

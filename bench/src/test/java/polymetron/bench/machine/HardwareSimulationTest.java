@@ -17,6 +17,7 @@ import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.output.HandoffFile;
+import polymetron.output.hardware.DecodeProof;
 import polymetron.output.hardware.Hardware;
 import polymetron.output.image.ImageFiles;
 import polymetron.output.image.ProgramImage;
@@ -189,5 +190,37 @@ final class HardwareSimulationTest {
         Hardware hardware = Hardware.of(Shipped.elaborate(Shipped.recipe("acquisition")));
         assertThat(hardware.files()).isEmpty();
         assertThat(hardware.notBuilt().toString()).contains("there is no hardware for", "streams");
+    }
+
+    /** The address decode selects what the address spaces show, for every address; a wrong bit is found. */
+    @Test
+    void theAddressDecodeIsProved(@TempDir Path folder) throws IOException {
+        Platform platform =
+                EDITOR.apply(
+                        awkward(), new Edit.SetReach("reg", "data", "entity", "registers", false));
+        Hardware hardware = write(platform, folder);
+        List<DecodeProof> proofs = DecodeProof.of(Shipped.elaborate(platform), hardware);
+        assertThat(proofs).hasSize(1);
+        DecodeProof proof = proofs.getFirst();
+        assertThat(answer(proof, folder)).startsWith("unsat");
+        Path decode = folder.resolve(proof.decode());
+        String right = Files.readString(decode);
+        for (String wrong :
+                List.of(
+                        right.replace("16'h1001", "16'h1101"),
+                        right.replace("address[31:14] == 18'h0", "address[31:15] == 17'h0"),
+                        right.replaceFirst(" & initiator\\[0\\]", ""))) {
+            assertThat(wrong).isNotEqualTo(right);
+            Files.writeString(decode, wrong);
+            assertThat(answer(proof, folder)).startsWith("sat");
+        }
+    }
+
+    private static String answer(DecodeProof proof, Path folder) throws IOException {
+        Tool.write(folder, "proof.v", proof.statement().bytes());
+        Tool.run(folder, "yosys", "-q", "-p", proof.script());
+        Path problem = folder.resolve("proof.smt2");
+        Files.writeString(problem, Files.readString(problem) + DecodeProof.QUESTION);
+        return Tool.tryRun(folder, "z3", "proof.smt2").output();
     }
 }

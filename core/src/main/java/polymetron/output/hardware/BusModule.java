@@ -46,7 +46,7 @@ final class BusModule {
     }
 
     /** Those with the higher priority first where priorities decide. */
-    private static List<InitiatorPort> ordered(ElaboratedBus bus) {
+    static List<InitiatorPort> ordered(ElaboratedBus bus) {
         return bus.bus().goesByPriority()
                 ? bus.initiators().stream()
                         .sorted(Comparator.comparing(each -> -priority(each)))
