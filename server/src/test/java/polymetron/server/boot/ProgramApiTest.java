@@ -78,9 +78,11 @@ final class ProgramApiTest {
                 ZipEntry entry = entries.getNextEntry();
                 assertThat(entry.getName()).doesNotContain("..").endsWith(file.path());
                 assertThat(entries.readAllBytes()).isEqualTo(file.bytes());
-                assertThat(server.get(platform + "/handoff/file?path=" + file.path()).bytes())
-                        .isEqualTo(file.bytes());
             }
+        }
+        for (HandoffFile file : handoff.handoff().files()) {
+            assertThat(server.get(platform + "/handoff/file?path=" + file.path()).bytes())
+                    .isEqualTo(file.bytes());
         }
     }
 
