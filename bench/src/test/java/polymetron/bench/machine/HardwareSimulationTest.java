@@ -7,15 +7,23 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import polymetron.Shipped;
+import polymetron.cost.AccessCost;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
+import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.TargetRange;
 import polymetron.output.HandoffFile;
 import polymetron.output.hardware.DecodeProof;
 import polymetron.output.hardware.Hardware;
@@ -222,5 +230,78 @@ final class HardwareSimulationTest {
         Path problem = folder.resolve("proof.smt2");
         Files.writeString(problem, Files.readString(problem) + DecodeProof.QUESTION);
         return Tool.tryRun(folder, "z3", "proof.smt2").output();
+    }
+
+    /** Counts the cycles of each read of the processor, from the request to the answer, by the target it goes to. */
+    private static String monitor(String side) {
+        return """
+
+        integer SIDE_cycles = 0;
+        reg [31:0] SIDE_address;
+        always @(posedge oscillator) begin
+            if (board.cpu_SIDE_arvalid === 1'b1) SIDE_address = board.cpu_SIDE_araddr;
+            if (board.cpu_SIDE_arvalid === 1'b1 || SIDE_cycles != 0) SIDE_cycles = SIDE_cycles + 1;
+            if (board.cpu_SIDE_rvalid === 1'b1 && board.cpu_SIDE_rready === 1'b1) begin
+                $display("read SIDE %h %0d", SIDE_address, SIDE_cycles);
+                SIDE_cycles = 0;
+            end
+        end
+        """
+                .replace("SIDE", side);
+    }
+
+    /** What Addresses says of the cycles of a read is what simulation measures, for both sides and every target. */
+    @Test
+    void readsTakeTheCyclesThatArePredicted(@TempDir Path folder) throws IOException {
+        Platform platform =
+                EDITOR.apply(firstSteps(), new Edit.SetParameter("console", "BAUD", "3125000"));
+        ElaboratedPlatform elaborated = Shipped.elaborate(platform);
+        ProgramImage image =
+                BuiltProgram.of(
+                        elaborated,
+                        folder,
+                        """
+                        int main(void)
+                        {
+                            static volatile uint32_t word = 1u;
+                            uint32_t all = word + *(volatile uint32_t *)(TIMER_BASE + TIMER_MTIME_OFFSET);
+                            all += *(volatile uint32_t *)(INTERRUPTS_BASE + INTERRUPTS_PENDING_OFFSET);
+                            print(all ? "end." : "end.");
+                            for (;;) {
+                            }
+                        }
+                        """);
+        write(platform, folder);
+        Path bench = folder.resolve("sim/testbench.v");
+        String text = Files.readString(bench);
+        int end = text.lastIndexOf("endmodule");
+        Files.writeString(
+                bench,
+                text.substring(0, end)
+                        + monitor("data")
+                        + monitor("instruction")
+                        + text.substring(end));
+        Tool.write(folder, "program.hex", ImageFiles.of(image, "program").getFirst().bytes());
+        String said =
+                Tool.run(
+                        folder,
+                        "make -s -C sim run IMAGE=program.hex UNTIL=end. CYCLES=300000".split(" "));
+        Map<String, Set<Long>> measured = new TreeMap<>();
+        for (String line : said.lines().filter(each -> each.contains("read ")).toList()) {
+            String[] words = line.substring(line.indexOf("read ")).split(" ");
+            AddressSpace space = elaborated.space(new InterfaceRef("cpu", words[1])).orElseThrow();
+            TargetRange target = space.at(Long.parseLong(words[2], 16)).orElseThrow();
+            measured.computeIfAbsent(words[1] + " " + target.ref(), key -> new TreeSet<>())
+                    .add(Long.parseLong(words[3].strip()));
+        }
+        Map<String, Set<Long>> predicted = new TreeMap<>();
+        for (AddressSpace space : elaborated.spaces()) {
+            for (TargetRange target : space.ranges()) {
+                predicted.put(
+                        space.initiator().form().name() + " " + target.ref(),
+                        Set.of(AccessCost.of(elaborated, space, target).cycles()));
+            }
+        }
+        assertThat(measured).isEqualTo(predicted);
     }
 }

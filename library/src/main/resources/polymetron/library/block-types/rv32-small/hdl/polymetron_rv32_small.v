@@ -241,7 +241,8 @@ module polymetron_rv32_small #(
         : funct3[1:0] == 2'd1 ? {{16{loaded[15] && !funct3[2]}}, loaded[15:0]} : loaded;
 
     assign instruction_araddr = {pc[31:2], 2'd0};
-    assign instruction_arvalid = state == FETCH && !interrupted && pc[1:0] == 2'd0;
+    // Nothing is requested during a reset (Arm IHI 0022, A3.1.2).
+    assign instruction_arvalid = state == FETCH && !rst && !interrupted && pc[1:0] == 2'd0;
     assign instruction_rready = state == WAIT_FETCH;
     assign data_araddr = {access_address[31:2], 2'd0};
     assign data_arvalid = read_requested;
