@@ -18,7 +18,15 @@ final class DefinitionExpressions {
     private static final double SOME_HERTZ = 1e6;
 
     private static final Map<String, Value> BESIDES =
-            Map.of("CLOCK", new Value.Real(SOME_HERTZ), FieldType.INDEX, Value.Bits.bit(false));
+            Map.of(
+                    "CLOCK",
+                    new Value.Real(SOME_HERTZ),
+                    FieldType.INDEX,
+                    Value.Bits.bit(false),
+                    HardwareBinding.FINGERPRINT_HIGH,
+                    Value.Bits.bit(false),
+                    HardwareBinding.FINGERPRINT_LOW,
+                    Value.Bits.bit(false));
 
     /** Conditions of fields; and rates, which have a value only where the clock of a platform allows one. */
     private static final List<String> OTHERS = List.of("selectedBy", "lockedBy", "rates");

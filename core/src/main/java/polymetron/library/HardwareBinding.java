@@ -13,10 +13,17 @@ import polymetron.expression.Expression;
  *
  * @param module name of the module
  * @param files files in the folder {@code hdl/} of the block type
- * @param parameters parameters of the module, as expressions of the block's
+ * @param parameters parameters of the module, as expressions of the block's, and of {@link #FINGERPRINT_HIGH} and {@link
+ *     #FINGERPRINT_LOW}
  */
 public record HardwareBinding(
         String module, List<String> files, Map<String, Expression> parameters) {
+    /** Name of the upper 32 bits of the platform's fingerprint. */
+    public static final String FINGERPRINT_HIGH = "FINGERPRINT_HIGH";
+
+    /** Name of its lower 32 bits. */
+    public static final String FINGERPRINT_LOW = "FINGERPRINT_LOW";
+
     public HardwareBinding {
         files = Lists.orEmpty(files);
         parameters =

@@ -11,12 +11,14 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import polymetron.Shipped;
+import polymetron.address.Address;
 import polymetron.cost.AccessCost;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
@@ -24,6 +26,7 @@ import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
+import polymetron.library.Vlnv;
 import polymetron.output.HandoffFile;
 import polymetron.output.hardware.DecodeProof;
 import polymetron.output.hardware.Hardware;
@@ -55,6 +58,31 @@ final class HardwareSimulationTest {
                                 new Edit.RenameBlock("memory", "clk"),
                                 new Edit.RenameBlock("console", "bus"),
                                 new Edit.RenameBlock("interrupts", "logic"),
+                                new Edit.AddBlock(
+                                        "identity",
+                                        Vlnv.parse(
+                                                "polymetron:infrastructure:platform-identity:1.0"),
+                                        null),
+                                new Edit.SetDomain("identity", "clk", "main"),
+                                new Edit.SetDomain("identity", "rst", "main"),
+                                new Edit.Attach(
+                                        "identity",
+                                        "registers",
+                                        "system",
+                                        new Address(0x1000_6000),
+                                        null),
+                                new Edit.AddBlock(
+                                        "ticker",
+                                        Vlnv.parse("polymetron:timer:general-timer:1.0"),
+                                        null),
+                                new Edit.SetDomain("ticker", "clk", "main"),
+                                new Edit.SetDomain("ticker", "rst", "main"),
+                                new Edit.Attach(
+                                        "ticker",
+                                        "registers",
+                                        "system",
+                                        new Address(0x1000_7000),
+                                        null),
                                 new Edit.AddBlock("entity", Shipped.GPIO, null),
                                 new Edit.SetDomain("entity", "clk", "main"),
                                 new Edit.SetDomain("entity", "rst", "main"),
@@ -62,7 +90,7 @@ final class HardwareSimulationTest {
                                         "entity",
                                         "registers",
                                         "system",
-                                        new polymetron.address.Address(0x1000_5000),
+                                        new Address(0x1000_5000),
                                         null))));
     }
 
@@ -250,6 +278,24 @@ final class HardwareSimulationTest {
                 .replace("SIDE", side);
     }
 
+    /** Looks at every handshake and interrupt of the top level in each cycle after the reset. */
+    private static String unknowns(Path folder) throws IOException {
+        List<String> nets =
+                Pattern.compile("wire (\\w+(?:valid|ready|_external|_timer|_software|_irq));")
+                        .matcher(Files.readString(folder.resolve("hdl/first_steps.v")))
+                        .results()
+                        .map(found -> "board." + found.group(1))
+                        .toList();
+        assertThat(nets).hasSizeGreaterThan(40);
+        return """
+
+        always @(negedge oscillator) begin
+            if (board.main_rst === 1'b0 && ^{NETS} === 1'bx) $display("unknown");
+        end
+        """
+                .replace("NETS", String.join(", ", nets));
+    }
+
     /** What Addresses says of the cycles of a read is what simulation measures, for both sides and every target. */
     @Test
     void readsTakeTheCyclesThatArePredicted(@TempDir Path folder) throws IOException {
@@ -278,6 +324,7 @@ final class HardwareSimulationTest {
         Files.writeString(
                 bench,
                 text.substring(0, end)
+                        + unknowns(folder)
                         + monitor("data")
                         + monitor("instruction")
                         + text.substring(end));
@@ -286,6 +333,9 @@ final class HardwareSimulationTest {
                 Tool.run(
                         folder,
                         "make -s -C sim run IMAGE=program.hex UNTIL=end. CYCLES=300000".split(" "));
+        assertThat(said)
+                .as("a handshake or interrupt that is neither 0 nor 1")
+                .doesNotContain("unknown");
         Map<String, Set<Long>> measured = new TreeMap<>();
         for (String line : said.lines().filter(each -> each.contains("read ")).toList()) {
             String[] words = line.substring(line.indexOf("read ")).split(" ");

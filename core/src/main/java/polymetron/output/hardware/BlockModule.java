@@ -1,5 +1,7 @@
 package polymetron.output.hardware;
 
+import java.math.BigInteger;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -15,6 +17,7 @@ import polymetron.expression.Value;
 import polymetron.library.ClockInput;
 import polymetron.library.HardwareBinding;
 import polymetron.library.ResetInput;
+import polymetron.output.Fingerprint;
 import polymetron.verilog.Expression;
 import polymetron.verilog.Module;
 import polymetron.verilog.ModuleHeader;
@@ -47,12 +50,18 @@ final class BlockModule {
         this.block = block;
         this.behaviour = behaviour;
         this.module = new Module(name);
-        HardwareBinding binding = block.type().hardware();
-        binding.parameters()
-                .forEach(
-                        (parameter, value) ->
-                                parameters.put(
-                                        parameter, value.evaluate(block.shape().parameters())));
+        Map<String, Value> known = new HashMap<>(block.shape().parameters());
+        String fingerprint = Fingerprint.of(platform);
+        known.put(HardwareBinding.FINGERPRINT_HIGH, word(fingerprint.substring(0, 8)));
+        known.put(HardwareBinding.FINGERPRINT_LOW, word(fingerprint.substring(8)));
+        block.type()
+                .hardware()
+                .parameters()
+                .forEach((parameter, value) -> parameters.put(parameter, value.evaluate(known)));
+    }
+
+    private static Value word(String digits) {
+        return Value.Bits.of(new BigInteger(digits, 16), WORD, false);
     }
 
     /**

@@ -100,7 +100,7 @@ final class TopModule {
                             ? (isInput
                                     ? module.input(block.name() + "_" + name, port.net().bits())
                                     : module.output(block.name() + "_" + name, port.net().bits()))
-                            : net(nets, block.name() + "_" + name, port.net().bits());
+                            : net(nets, prefix(block, name) + name, port.net().bits());
             if (isInput) {
                 ins.put(name, net.read());
             } else {
@@ -109,6 +109,16 @@ final class TopModule {
         }
         module.instance(
                 parts.get(block.name()).name(), names.of(block.name()), Map.of(), ins, outs);
+    }
+
+    /** What stands before the name of a port in that of its net; interrupts that go nowhere say so. */
+    private String prefix(ElaboratedBlock block, String port) {
+        boolean goesNowhere =
+                platform.interrupts().stream()
+                        .filter(link -> link.block() == block)
+                        .filter(link -> link.source().name().equals(port))
+                        .anyMatch(link -> !link.isConnected());
+        return (goesNowhere ? "unused_" : "") + block.name() + "_";
     }
 
     private Net net(Map<String, Net> nets, String name, int bits) {
