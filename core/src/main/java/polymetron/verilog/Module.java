@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import polymetron.text.TextWriter;
 
 /**
  * A module of Verilog-2005 while it is built: ports, nets, assignments, instances and what happens at the clock. The text
@@ -21,6 +20,11 @@ public final class Module {
 
         Way(String word) {
             this.word = word;
+        }
+
+        @Override
+        public String toString() {
+            return word;
         }
     }
 
@@ -237,123 +241,12 @@ public final class Module {
         }
     }
 
-    // --- text
-
     /** The file of the module. */
     public String text() {
-        TextWriter out = TextWriter.indentedBy("    ");
-        comments.forEach(line -> out.line(("// " + line).stripTrailing()));
-        out.line("`default_nettype none").blank();
-        out.open("module " + name + " (");
-        List<List<String>> rows = new ArrayList<>();
-        List<Port> all = ports();
-        for (int at = 0; at < all.size(); at++) {
-            Port port = all.get(at);
-            boolean isVariable = variables.containsKey(port.net().name());
-            rows.add(
-                    List.of(
-                            port.way().word,
-                            isVariable ? "reg" : "wire",
-                            port.net().range()
-                                    + port.net().name()
-                                    + (at < all.size() - 1 ? "," : "")));
-        }
-        out.columns(rows);
-        out.between(");");
-        wires.values().forEach(net -> out.line("wire " + net.range() + net.name() + ";"));
-        variables.values().stream()
-                .filter(net -> !ports.containsKey(net.name()))
-                .forEach(net -> out.line("reg " + net.range() + net.name() + ";"));
-        for (Object item : items) {
-            out.blank();
-            item(out, item);
-        }
-        out.blank().close("endmodule").blank().line("`default_nettype wire");
-        return squeezed(out.text());
+        return new ModuleText(this).text();
     }
 
-    /** Assignments that follow each other need no line between them. */
-    private static String squeezed(String text) {
-        return text.replaceAll("(assign [^\n]*;)\n\n(?=\\s*assign )", "$1\n");
-    }
-
-    private static void item(TextWriter out, Object item) {
-        switch (item) {
-            case Assignment assignment ->
-                    out.line(
-                            "assign "
-                                    + assignment.net().name()
-                                    + " = "
-                                    + assignment.value().text()
-                                    + ";");
-            // A simulator would work it out again and again.
-            case Unused unused -> {
-                out.line("`ifdef VERILATOR");
-                out.line("wire " + unused.name() + " = " + unused.value().text() + ";");
-                out.line("`endif");
-            }
-            case Instance instance -> instance(out, instance);
-            case Clocked clocked -> {
-                out.open("always @(posedge " + clocked.clock().name() + ") begin");
-                if (clocked.atReset().isEmpty()) {
-                    statements(out, clocked.otherwise());
-                } else {
-                    out.open("if (" + clocked.reset().name() + ") begin");
-                    statements(out, clocked.atReset());
-                    out.between("end else begin");
-                    statements(out, clocked.otherwise());
-                    out.close("end");
-                }
-                out.close("end");
-            }
-            default -> throw new IllegalStateException(item.toString());
-        }
-    }
-
-    private static void instance(TextWriter out, Instance instance) {
-        if (instance.parameters().isEmpty()) {
-            out.open(instance.module() + " " + instance.name() + " (");
-        } else {
-            out.open(instance.module() + " #(");
-            List<String> parameters = new ArrayList<>();
-            instance.parameters()
-                    .forEach((name, value) -> parameters.add("." + name + "(" + value + ")"));
-            commas(out, parameters);
-            out.between(") " + instance.name() + " (");
-        }
-        List<String> ports = new ArrayList<>();
-        instance.inputs()
-                .forEach((port, value) -> ports.add("." + port + "(" + value.text() + ")"));
-        instance.outputs()
-                .forEach(
-                        (port, net) ->
-                                ports.add(
-                                        "." + port + "(" + (net == null ? "" : net.name()) + ")"));
-        commas(out, ports);
-        out.close(");");
-    }
-
-    private static void commas(TextWriter out, List<String> parts) {
-        for (int at = 0; at < parts.size(); at++) {
-            out.line(parts.get(at) + (at < parts.size() - 1 ? "," : ""));
-        }
-    }
-
-    private static void statements(TextWriter out, List<Statement> statements) {
-        for (Statement statement : statements) {
-            switch (statement) {
-                case Statement.Store store ->
-                        out.line(store.target() + " <= " + store.value().text() + ";");
-                case Statement.If choice -> {
-                    out.open("if (" + choice.condition().text() + ") begin");
-                    statements(out, choice.then());
-                    if (!choice.otherwise().isEmpty()) {
-                        out.between("end else begin");
-                        statements(out, choice.otherwise());
-                    }
-                    out.close("end");
-                }
-            }
-        }
+    List<String> comments() {
+        return comments;
     }
 }

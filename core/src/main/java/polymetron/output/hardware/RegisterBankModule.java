@@ -33,50 +33,10 @@ import polymetron.verilog.Statement;
  *   <tr><td>{@code interrupt_S}</td><td>output</td><td>level of an interrupt source that fields raise</td></tr>
  * </table>
  *
- * <p>Of a row of registers each port has the bits of all of them, the first one lowest.
+ * <p>For a row of registers a port has the bits of all of them, the first one lowest.
  */
 public final class RegisterBankModule {
     private static final int WORD = 32;
-
-    /** A field of one register of a row. */
-    private record Cell(Register register, Field field, int index) {
-        String name() {
-            return register.name() + "_" + field.name();
-        }
-
-        /** Lowest bit of the field's part of a port. */
-        int low() {
-            return index * field.bits();
-        }
-
-        int high() {
-            return low() + field.bits() - 1;
-        }
-
-        boolean is(HardwareAccess access) {
-            return field.type().hardware() == access;
-        }
-
-        boolean reads() {
-            return field.type().software().reads();
-        }
-
-        boolean writes() {
-            return field.type().software().writes();
-        }
-
-        OnWrite onWrite() {
-            return field.type().onWrite();
-        }
-
-        /** Whether the bank keeps a value of it. */
-        boolean isStored() {
-            boolean keeps =
-                    writes() && onWrite() != OnWrite.PULSE && onWrite() != OnWrite.HAND_OVER;
-            return !is(HardwareAccess.VALUE) && (keeps || !is(HardwareAccess.NONE))
-                    || keeps && is(HardwareAccess.VALUE);
-        }
-    }
 
     private final Module module;
     private final List<Register> registers;
@@ -159,12 +119,12 @@ public final class RegisterBankModule {
     private void fields() {
         for (Register register : registers) {
             for (Field field : register.fields()) {
-                ports(new Cell(register, field, 0), register.count() * field.bits());
+                ports(new BankCell(register, field, 0), register.count() * field.bits());
             }
         }
     }
 
-    private void ports(Cell cell, int bits) {
+    private void ports(BankCell cell, int bits) {
         String name = cell.name();
         if (cell.is(HardwareAccess.VALUE)) {
             values.put(name, module.input(name, bits));
@@ -193,45 +153,10 @@ public final class RegisterBankModule {
         }
     }
 
-    // --- places
-
-    /** A word of the bus that has bits of a register. */
-    private record Place(Register register, int index, long word) {
-        /** How far the register's lowest bit is above that of the word; negative for the upper words of a wide one. */
-        int shift() {
-            return (int) (8 * (register.offset(index) - word));
-        }
-
-        String name() {
-            String element = register.isRow() ? register.name() + "_" + index : register.name();
-            return word > register.offset(index) ? element + "_upper" : element;
-        }
-    }
-
-    private static List<Place> places(Register register, int index) {
-        List<Place> places = new ArrayList<>();
-        long first = register.offset(index) & ~3L;
-        for (int at = 0; at < Math.max(1, register.width() / WORD); at++) {
-            places.add(new Place(register, index, first + 4L * at));
-        }
-        return places;
-    }
-
-    /** The bits of a word that are a field's, and those of the field; null where it has none in the word. */
-    private record Part(int wordHigh, int wordLow, int fieldHigh, int fieldLow) {
-        static Part of(Place place, Field field) {
-            int low = field.lowBit() + place.shift();
-            int high = low + field.bits() - 1;
-            int wordLow = Math.max(0, low);
-            int wordHigh = Math.min(WORD - 1, high);
-            return wordLow > wordHigh
-                    ? null
-                    : new Part(wordHigh, wordLow, wordHigh - low, wordLow - low);
-        }
-    }
+    // --- accesses
 
     /** Whether an access of software is to a word, as a wire. */
-    private Net hit(Net strobe, Net address, String kind, Place place) {
+    private Net hit(Net strobe, Net address, String kind, BankPlace place) {
         return hits.computeIfAbsent(
                 kind + "_" + place.name(),
                 name -> {
@@ -249,11 +174,11 @@ public final class RegisterBankModule {
                 });
     }
 
-    private Net writeHit(Place place) {
+    private Net writeHit(BankPlace place) {
         return hit(write, writeAddress, "writes", place);
     }
 
-    private Net readHit(Place place) {
+    private Net readHit(BankPlace place) {
         return hit(read, readAddress, "reads", place);
     }
 
@@ -292,7 +217,7 @@ public final class RegisterBankModule {
         List<Expression> mapped = new ArrayList<>();
         for (Register register : registers) {
             for (int index = 0; index < register.count(); index++) {
-                for (Place place : places(register, index)) {
+                for (BankPlace place : BankPlace.of(register, index)) {
                     Expression seen = seen(place);
                     if (seen != null) {
                         words.add(
@@ -320,7 +245,7 @@ public final class RegisterBankModule {
         TreeSet<Long> words = new TreeSet<>();
         for (Register register : registers) {
             for (int index = 0; index < register.count(); index++) {
-                places(register, index).forEach(place -> words.add(place.word() >>> 2));
+                BankPlace.of(register, index).forEach(place -> words.add(place.word() >>> 2));
             }
         }
         Expression at = address.bits(addressBits - 1, 2);
@@ -348,7 +273,7 @@ public final class RegisterBankModule {
     }
 
     /** A word as software reads it; null where nothing of it is read. */
-    private Expression seen(Place place) {
+    private Expression seen(BankPlace place) {
         List<Field> fields =
                 place.register().fields().stream()
                         .sorted(java.util.Comparator.comparingInt(Field::lowBit).reversed())
@@ -356,8 +281,8 @@ public final class RegisterBankModule {
         List<Expression> parts = new ArrayList<>();
         int above = WORD;
         for (Field field : fields) {
-            Cell cell = new Cell(place.register(), field, place.index());
-            Part part = Part.of(place, field);
+            BankCell cell = new BankCell(place.register(), field, place.index());
+            BankPart part = BankPart.of(place, field);
             Net value = values.get(cell.name());
             if (part == null || !cell.reads() || value == null) {
                 continue;
@@ -380,13 +305,13 @@ public final class RegisterBankModule {
     }
 
     private void strobes(Register register, Field field) {
-        Cell first = new Cell(register, field, 0);
+        BankCell first = new BankCell(register, field, 0);
         String name = first.name();
         List<Expression> taken = new ArrayList<>();
         List<Expression> written = new ArrayList<>();
         List<Expression> data = new ArrayList<>();
         for (int index = register.count() - 1; index >= 0; index--) {
-            Cell cell = new Cell(register, field, index);
+            BankCell cell = new BankCell(register, field, index);
             boolean isTold =
                     ports.containsKey(name + "_written")
                             || ports.containsKey(name + "_pulse")
@@ -397,8 +322,8 @@ public final class RegisterBankModule {
                 data.add(touched.data().and(touched.mask()));
             }
             Expression reads = null;
-            for (Place place : places(register, index)) {
-                if (Part.of(place, field) != null && ports.containsKey(name + "_taken")) {
+            for (BankPlace place : BankPlace.of(register, index)) {
+                if (BankPart.of(place, field) != null && ports.containsKey(name + "_taken")) {
                     Expression hit = readHit(place).read();
                     reads = reads == null ? hit : reads.or(hit);
                 }
@@ -429,11 +354,11 @@ public final class RegisterBankModule {
     /** Bits of a field that software writes now, and what it writes. */
     private record Written(Expression mask, Expression data) {}
 
-    private Written written(Cell cell) {
+    private Written written(BankCell cell) {
         List<Expression> masks = new ArrayList<>();
         List<Expression> data = new ArrayList<>();
-        for (Place place : places(cell.register(), cell.index()).reversed()) {
-            Part part = Part.of(place, cell.field());
+        for (BankPlace place : BankPlace.of(cell.register(), cell.index()).reversed()) {
+            BankPart part = BankPart.of(place, cell.field());
             if (part == null) {
                 continue;
             }
@@ -456,7 +381,7 @@ public final class RegisterBankModule {
         for (Register register : registers) {
             for (Field field : register.fields()) {
                 for (int index = 0; index < register.count(); index++) {
-                    Cell cell = new Cell(register, field, index);
+                    BankCell cell = new BankCell(register, field, index);
                     if (cell.isStored()) {
                         Net value = values.get(cell.name());
                         long there = field.implemented(index);
@@ -487,10 +412,10 @@ public final class RegisterBankModule {
     }
 
     /** When a field changes at all; null for never. */
-    private Expression changes(Cell cell) {
+    private Expression changes(BankCell cell) {
         List<Expression> reasons = new ArrayList<>();
-        for (Place place : places(cell.register(), cell.index())) {
-            if (Part.of(place, cell.field()) == null) {
+        for (BankPlace place : BankPlace.of(cell.register(), cell.index())) {
+            if (BankPart.of(place, cell.field()) == null) {
                 continue;
             }
             boolean isWritten =
@@ -516,7 +441,7 @@ public final class RegisterBankModule {
     }
 
     /** What a field has after the next edge of the clock: software first, then what happens, which wins. */
-    private Expression next(Cell cell, Expression now) {
+    private Expression next(BankCell cell, Expression now) {
         Expression next = now;
         if (cell.writes()) {
             Written written = written(cell);
@@ -530,8 +455,8 @@ public final class RegisterBankModule {
                     };
         }
         if (cell.reads() && cell.field().type().onRead() == OnRead.CLEAR) {
-            for (Place place : places(cell.register(), cell.index())) {
-                if (Part.of(place, cell.field()) != null) {
+            for (BankPlace place : BankPlace.of(cell.register(), cell.index())) {
+                if (BankPart.of(place, cell.field()) != null) {
                     next = next.and(readHit(place).read().not().repeat(cell.field().bits()));
                 }
             }
