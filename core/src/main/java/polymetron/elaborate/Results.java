@@ -4,7 +4,7 @@ import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
- * Results of passes over one platform: each is made when it is first asked for, and kept as long as the platform. Two that ask
+ * Results of passes over one platform: each is made on the first request, and kept as long as the platform. Two that ask
  * at once may both make it; they get the same one.
  */
 final class Results {

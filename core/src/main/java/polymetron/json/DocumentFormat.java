@@ -22,7 +22,7 @@ public final class DocumentFormat<T> {
     @FunctionalInterface
     public interface Step {
         /**
-         * @param text for messages where something cannot be taken over
+         * @param text for messages where something cannot be converted
          * @param document is changed
          * @throws DocumentException where something is missing that the next version needs
          */

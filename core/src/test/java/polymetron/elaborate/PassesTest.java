@@ -144,7 +144,7 @@ final class PassesTest {
                                 && !method.getReturnType().isPrimitive();
                 if (isGiven) {
                     Object given = call(object, method);
-                    // What is made anew for each caller leads to no end of things.
+                    // What is new for each caller leads to no end of things.
                     if (given != null && (isCollection(given) || given == call(object, method))) {
                         attack(
                                 type.getSimpleName() + "." + method.getName(),

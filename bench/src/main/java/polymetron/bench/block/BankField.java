@@ -35,7 +35,7 @@ final class BankField {
 
     // --- for the model
 
-    /** The block gives the value, each time somebody looks. */
+    /** The block gives the value, each time it is read. */
     BankField gives(LongSupplier value) {
         given = value;
         return this;

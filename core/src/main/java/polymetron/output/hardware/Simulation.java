@@ -116,7 +116,7 @@ final class Simulation {
                         + " so.");
         out.open("task finish(input integer code);");
         out.line("`ifdef VERILATOR");
-        out.line("if (code != 0) $fatal(0, \"the text was not said\"); else $finish;");
+        out.line("if (code != 0) $fatal(0, \"the text did not appear\"); else $finish;");
         out.line("`else");
         out.line("$finish_and_return(code);");
         out.line("`endif");
