@@ -123,7 +123,8 @@ final class KeyboardTest extends BrowserTest {
         String path = "/p/" + server.create("Dark", "station");
         page = browser.open(path + "/compose");
         page.getByLabel("Dark colours").click();
-        for (String view : new String[] {"compose", "addresses", "handoff", "boot", "bench"}) {
+        for (String view :
+                new String[] {"compose", "addresses", "hardware", "handoff", "boot", "bench"}) {
             page.navigate(path + "/" + view);
             assertThat(page.getByTestId("findings-summary")).isVisible();
             Browser.assertAccessible(page);
