@@ -1,5 +1,7 @@
 package polymetron.server.hardware;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -12,7 +14,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
-import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.output.Fingerprint;
 import polymetron.output.HandoffFile;
 import polymetron.output.hardware.Hardware;
@@ -20,6 +21,7 @@ import polymetron.output.hardware.NotBuilt;
 import polymetron.server.api.Downloads;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Elaborations;
+import polymetron.server.store.Libraries;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.StoredPlatform;
 import polymetron.verilog.Module;
@@ -27,12 +29,26 @@ import polymetron.verilog.Module;
 /** The hardware of a platform, made from the newest revision: modules, files, and what cannot be built yet. */
 @RestController
 final class HardwareController {
+    /** A platform's hardware can have many megabytes, and is looked at file by file. */
+    private static final int MOST = 2;
+
+    private record Key(UUID id, long revision, Libraries.Edition library) {}
+
     private final PlatformStore store;
     private final Elaborations elaborations;
+    private final Libraries libraries;
+    private final Cache<Key, Hardware> made = Caffeine.newBuilder().maximumSize(MOST).build();
 
-    HardwareController(PlatformStore store, Elaborations elaborations) {
+    HardwareController(PlatformStore store, Elaborations elaborations, Libraries libraries) {
         this.store = store;
         this.elaborations = elaborations;
+        this.libraries = libraries;
+    }
+
+    private Hardware hardware(StoredPlatform stored) {
+        return made.get(
+                new Key(stored.id(), stored.revision(), libraries.currentEdition().edition()),
+                key -> Hardware.of(elaborations.of(stored)));
     }
 
     /**
@@ -59,12 +75,11 @@ final class HardwareController {
     @GetMapping("/api/platforms/{id}/hardware")
     HardwareView hardware(@PathVariable UUID id) {
         StoredPlatform stored = store.read(id);
-        ElaboratedPlatform platform = elaborations.of(stored);
-        Hardware hardware = Hardware.of(platform);
+        Hardware hardware = hardware(stored);
         return new HardwareView(
                 stored.revision(),
                 hardware.top(),
-                Fingerprint.of(platform),
+                Fingerprint.of(elaborations.of(stored)),
                 tree(hardware),
                 hardware.files().stream()
                         .map(
@@ -105,7 +120,7 @@ final class HardwareController {
             produces = MediaType.TEXT_PLAIN_VALUE + ";charset=UTF-8")
     ResponseEntity<byte[]> file(@PathVariable UUID id, @RequestParam String path) {
         HandoffFile file =
-                Hardware.of(elaborations.of(store.read(id))).files().stream()
+                hardware(store.read(id)).files().stream()
                         .filter(each -> each.path().equals(path))
                         .findFirst()
                         .orElseThrow(
