@@ -38,7 +38,7 @@ public record Term(long mask, long value) {
      *
      * @param addressWidth lines of the bus
      */
-    static List<Term> covering(AddressRange range, int addressWidth) {
+    public static List<Term> covering(AddressRange range, int addressWidth) {
         long lines = addressWidth >= Long.SIZE ? -1L : (1L << addressWidth) - 1;
         List<Term> terms = new ArrayList<>();
         long base = range.base();

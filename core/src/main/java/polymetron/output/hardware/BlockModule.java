@@ -1,6 +1,7 @@
 package polymetron.output.hardware;
 
 import java.math.BigInteger;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -17,7 +18,6 @@ import polymetron.expression.Value;
 import polymetron.library.ClockInput;
 import polymetron.library.HardwareBinding;
 import polymetron.library.ResetInput;
-import polymetron.output.Fingerprint;
 import polymetron.verilog.Expression;
 import polymetron.verilog.Module;
 import polymetron.verilog.ModuleHeader;
@@ -39,19 +39,19 @@ final class BlockModule {
     /** Nets of the block by the names that the behaviour's ports have for them. */
     private final Map<String, Net> nets = new LinkedHashMap<>();
 
-    private final List<Module> banks = new java.util.ArrayList<>();
+    private final List<Module> banks = new ArrayList<>();
 
     private BlockModule(
             ElaboratedPlatform platform,
             ElaboratedBlock block,
             ModuleHeader behaviour,
+            String fingerprint,
             String name) {
         this.platform = platform;
         this.block = block;
         this.behaviour = behaviour;
         this.module = new Module(name);
         Map<String, Value> known = new HashMap<>(block.shape().parameters());
-        String fingerprint = Fingerprint.of(platform);
         known.put(HardwareBinding.FINGERPRINT_HIGH, word(fingerprint.substring(0, 8)));
         known.put(HardwareBinding.FINGERPRINT_LOW, word(fingerprint.substring(8)));
         block.type()
@@ -65,16 +65,18 @@ final class BlockModule {
     }
 
     /**
-     * @return the module of the block, and behind it those of its register banks
+     * @param fingerprint the platform's
+     * @return the register banks of the block, and behind them its module
      */
     static List<Module> of(
             ElaboratedPlatform platform,
             ElaboratedBlock block,
             ModuleHeader behaviour,
+            String fingerprint,
             String name) {
-        BlockModule built = new BlockModule(platform, block, behaviour, name);
+        BlockModule built = new BlockModule(platform, block, behaviour, fingerprint, name);
         built.build();
-        List<Module> all = new java.util.ArrayList<>(built.banks);
+        List<Module> all = new ArrayList<>(built.banks);
         all.add(built.module);
         return all;
     }
@@ -159,7 +161,7 @@ final class BlockModule {
         List<Register> registers = block.shape().registersOf(form.name());
         Module bank =
                 RegisterBankModule.of(
-                        module.name() + "_" + form.name(),
+                        module.name() + "__" + form.name(),
                         registers,
                         platform.frequencyHz(block),
                         bits,

@@ -29,6 +29,9 @@ final class BuildChecks {
 
     static List<NotBuilt> of(ElaboratedPlatform platform) {
         BuildChecks checks = new BuildChecks(platform);
+        if (platform.blocks().isEmpty() || platform.domains().isEmpty()) {
+            checks.add("platform", "it has no block, or no clock domain");
+        }
         platform.dangling().forEach(each -> checks.add(each.subject(), each.what()));
         platform.domains().forEach(checks::domain);
         platform.blocks().forEach(checks::block);

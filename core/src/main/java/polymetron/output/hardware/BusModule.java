@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import polymetron.decode.Term;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -45,11 +46,11 @@ final class BusModule {
         this.dataBits = bus.bus().dataWidth();
     }
 
-    /** Those with the higher priority first where priorities decide. */
+    /** In the order of their priorities where these decide: 0 goes first, one without a priority last. */
     static List<InitiatorPort> ordered(ElaboratedBus bus) {
         return bus.bus().goesByPriority()
                 ? bus.initiators().stream()
-                        .sorted(Comparator.comparing(each -> -priority(each)))
+                        .sorted(Comparator.comparingInt(BusModule::priority))
                         .toList()
                 : bus.initiators();
     }
@@ -57,7 +58,12 @@ final class BusModule {
     private static int priority(InitiatorPort initiator) {
         Integer priority =
                 initiator.attachment() == null ? null : initiator.attachment().priority();
-        return priority == null ? 0 : priority;
+        return priority == null ? Integer.MAX_VALUE : priority;
+    }
+
+    /** Name of the module of a bus; no block has two underscores in a row in its name. */
+    static String name(String top, ElaboratedBus bus) {
+        return top + "_" + bus.name() + "__bus";
     }
 
     /**
@@ -108,19 +114,19 @@ final class BusModule {
     }
 
     private Expression inRange(Net address, TargetRange target) {
-        long base = target.range().base();
-        long last = target.range().last();
-        int low = BlockModule.addressBits(target.form());
-        boolean isAligned = last - base == (1L << low) - 1 && (base & last - base) == 0;
-        if (isAligned) {
-            return low >= addressBits
-                    ? Expression.constant(1, 1)
-                    : address.bits(addressBits - 1, low)
-                            .is(Expression.constant(addressBits - low, base >>> low));
+        Expression all = null;
+        for (Term term : Term.covering(target.range(), addressBits)) {
+            int low = Long.numberOfTrailingZeros(term.mask());
+            Expression one =
+                    low >= addressBits
+                            ? Expression.constant(1, 1)
+                            : address.bits(addressBits - 1, low)
+                                    .is(
+                                            Expression.constant(
+                                                    addressBits - low, term.value() >>> low));
+            all = all == null ? one : all.or(one);
         }
-        Expression notBelow = Expression.constant(addressBits, base).atMost(address.read());
-        Expression notAbove = address.read().atMost(Expression.constant(addressBits, last));
-        return base == 0 ? notAbove : notBelow.and(notAbove);
+        return all;
     }
 
     private void build(String decode) {

@@ -34,15 +34,9 @@ public record DecodeProof(String bus, String decode, HandoffFile statement, Stri
     public static List<DecodeProof> of(ElaboratedPlatform platform, Hardware hardware) {
         List<DecodeProof> proofs = new ArrayList<>();
         for (ElaboratedBus bus : platform.buses()) {
+            String name = BusModule.name(hardware.top(), bus) + "_decode";
             hardware.modules().stream()
-                    .filter(
-                            module ->
-                                    module.name()
-                                            .equals(
-                                                    hardware.top()
-                                                            + "_"
-                                                            + bus.name()
-                                                            + "_bus_decode"))
+                    .filter(module -> module.name().equals(name))
                     .forEach(module -> proofs.add(of(platform, bus, module)));
         }
         return List.copyOf(proofs);

@@ -30,7 +30,7 @@ import polymetron.verilog.ModuleHeader;
  */
 public record Hardware(
         String top, List<Module> modules, List<HandoffFile> files, List<NotBuilt> notBuilt) {
-    private static final String PREFIX = "polymetron_";
+    private static final String PREFIX = "polymetron";
 
     public static Hardware of(ElaboratedPlatform platform) {
         HandoffNames names = HandoffNames.of(platform);
@@ -71,13 +71,17 @@ public record Hardware(
                 ModuleHeader behaviour = ModuleHeader.of(own.get(file));
                 instances.know(behaviour);
                 List<Module> built =
-                        BlockModule.of(platform, block, behaviour, free(top + "_" + block.name()));
+                        BlockModule.of(
+                                platform,
+                                block,
+                                behaviour,
+                                names.fingerprint(),
+                                top + "_" + block.name());
                 built.forEach(this::add);
                 parts.put(block.name(), built.getLast());
             }
             for (ElaboratedBus bus : platform.buses()) {
-                List<Module> built =
-                        BusModule.of(platform, bus, free(top + "_" + bus.name() + "_bus"));
+                List<Module> built = BusModule.of(platform, bus, BusModule.name(top, bus));
                 built.forEach(this::add);
                 parts.put(bus.name(), built.getLast());
             }
@@ -93,14 +97,6 @@ public record Hardware(
             files.add(new HandoffFile("hdl/LICENSE", "license of the files", License.TEXT));
             files.addAll(Simulation.files(platform, top, instances));
             return new Hardware(top, List.copyOf(modules.values()), List.copyOf(files), List.of());
-        }
-
-        private String free(String wish) {
-            String name = wish;
-            for (int number = 2; modules.containsKey(name); number++) {
-                name = wish + "_" + number;
-            }
-            return name;
         }
 
         private void add(Module module) {

@@ -214,7 +214,6 @@ public final class RegisterBankModule {
 
     private void accesses() {
         List<Net> words = new ArrayList<>();
-        List<Expression> mapped = new ArrayList<>();
         for (Register register : registers) {
             for (int index = 0; index < register.count(); index++) {
                 for (BankPlace place : BankPlace.of(register, index)) {
@@ -393,7 +392,7 @@ public final class RegisterBankModule {
                                         Expression.constant(
                                                 field.bits(), field.reset(clockHz) & there)));
                         Expression next = next(cell, value.bits(cell.high(), cell.low()));
-                        otherwise.add(
+                        Statement store =
                                 new Statement.Store(
                                         value,
                                         cell.high(),
@@ -401,7 +400,11 @@ public final class RegisterBankModule {
                                         there == field.ones()
                                                 ? next
                                                 : next.and(
-                                                        Expression.constant(field.bits(), there))));
+                                                        Expression.constant(field.bits(), there)));
+                        Expression changes = changes(cell);
+                        if (changes != null) {
+                            otherwise.add(Statement.when(changes, store));
+                        }
                     }
                 }
             }

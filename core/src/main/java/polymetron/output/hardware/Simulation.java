@@ -194,6 +194,12 @@ final class Simulation {
                 platform.outward().stream()
                         .filter(link -> link.part() != null)
                         .filter(link -> link.part().kind().equals(Consoles.BOARD_PART))
+                        .filter(
+                                link ->
+                                        !link.block()
+                                                .type()
+                                                .provides(Capability.Console.class)
+                                                .isEmpty())
                         .findFirst()
                         .orElse(null);
         if (console == null) {

@@ -4,10 +4,13 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.InterruptLink;
 import polymetron.library.Board;
 import polymetron.library.Direction;
@@ -30,6 +33,7 @@ final class TopModule {
     private final Map<String, Net> resets = new LinkedHashMap<>();
 
     private final InstanceNames names;
+    private final Set<InterfaceRef> openInterrupts;
 
     private TopModule(
             ElaboratedPlatform platform,
@@ -38,6 +42,11 @@ final class TopModule {
             InstanceNames names) {
         this.names = names;
         this.platform = platform;
+        this.openInterrupts =
+                platform.interrupts().stream()
+                        .filter(link -> !link.isConnected())
+                        .map(InterruptLink::ref)
+                        .collect(Collectors.toSet());
         this.module = new Module(name);
         this.parts = parts;
     }
@@ -113,11 +122,7 @@ final class TopModule {
 
     /** What stands before the name of a port in that of its net; interrupts that go nowhere say so. */
     private String prefix(ElaboratedBlock block, String port) {
-        boolean goesNowhere =
-                platform.interrupts().stream()
-                        .filter(link -> link.block() == block)
-                        .filter(link -> link.source().name().equals(port))
-                        .anyMatch(link -> !link.isConnected());
+        boolean goesNowhere = openInterrupts.contains(new InterfaceRef(block.name(), port));
         return (goesNowhere ? "unused_" : "") + block.name() + "_";
     }
 
