@@ -59,6 +59,7 @@ public final class LiveBench implements AutoCloseable {
         Thread.yield();
     }
 
+    /** Nothing runs any more when this returns. */
     public void pause() {
         running = false;
         lock.lock();
@@ -122,13 +123,7 @@ public final class LiveBench implements AutoCloseable {
                 }
                 debtNanos -= slice;
                 long cycles = (long) (machine.clockHz() * (slice / 1e9));
-                locked(() -> machine.run(Math.max(1, cycles)));
-                if (machine.hart().isStuck()) {
-                    // What it was sending still goes out, and then nothing more can come.
-                    locked(() -> machine.run(machine.clockHz() / LAST_PART));
-                    stopped = machine.lastTrap();
-                    running = false;
-                }
+                locked(() -> runUnlessPaused(Math.max(1, cycles)));
                 speed += SPEED_WEIGHT * ((double) slice / Math.max(wall, slice) - speed);
             } catch (BenchException impossible) {
                 stopped = impossible.getMessage();
@@ -136,6 +131,20 @@ public final class LiveBench implements AutoCloseable {
             } catch (InterruptedException end) {
                 return;
             }
+        }
+    }
+
+    /** With the lock held, since it may have been paused after the slice was planned. */
+    private void runUnlessPaused(long cycles) {
+        if (!running) {
+            return;
+        }
+        machine.run(cycles);
+        if (machine.hart().isStuck()) {
+            // What it was sending still goes out, and then nothing more can come.
+            machine.run(machine.clockHz() / LAST_PART);
+            stopped = machine.lastTrap();
+            running = false;
         }
     }
 

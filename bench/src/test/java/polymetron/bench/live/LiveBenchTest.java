@@ -4,9 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.nio.charset.StandardCharsets;
+import java.util.concurrent.CountDownLatch;
 import java.util.function.BooleanSupplier;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.mockito.Mockito;
 import polymetron.Shipped;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
@@ -69,6 +71,32 @@ final class LiveBenchTest {
                 .filteredOn(part -> part.part().equals("switches"))
                 .singleElement()
                 .satisfies(part -> assertThat(part.levels()).isEqualTo(5));
+    }
+
+    /** A pause may come while the next slice is planned already: it is not run. */
+    @Test
+    void nothingRunsAfterAPause() throws InterruptedException {
+        CountDownLatch planned = new CountDownLatch(1);
+        CountDownLatch paused = new CountDownLatch(1);
+        Machine machine = Mockito.spy(new Machine(Shipped.elaborate(Shipped.demo())));
+        Mockito.doAnswer(
+                        call -> {
+                            if (Thread.currentThread().getName().equals("bench")) {
+                                planned.countDown();
+                                paused.await();
+                            }
+                            return call.callRealMethod();
+                        })
+                .when(machine)
+                .clockHz();
+        try (LiveBench live = new LiveBench(machine)) {
+            live.run();
+            planned.await();
+            live.pause();
+            paused.countDown();
+            Thread.sleep(50);
+            Mockito.verify(machine, Mockito.never()).run(Mockito.anyLong());
+        }
     }
 
     @Test
