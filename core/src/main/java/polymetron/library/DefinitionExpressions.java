@@ -1,7 +1,9 @@
 package polymetron.library;
 
 import java.lang.reflect.RecordComponent;
+import java.math.BigInteger;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import polymetron.expression.Expression;
@@ -18,15 +20,12 @@ final class DefinitionExpressions {
     private static final double SOME_HERTZ = 1e6;
 
     private static final Map<String, Value> BESIDES =
-            Map.of(
-                    "CLOCK",
-                    new Value.Real(SOME_HERTZ),
-                    FieldType.INDEX,
-                    Value.Bits.bit(false),
-                    HardwareBinding.FINGERPRINT_HIGH,
-                    Value.Bits.bit(false),
-                    HardwareBinding.FINGERPRINT_LOW,
-                    Value.Bits.bit(false));
+            Map.of("CLOCK", new Value.Real(SOME_HERTZ), FieldType.INDEX, Value.Bits.bit(false));
+
+    /** Address bits of some interface, for instance. */
+    private static final Value SOME_NUMBER = Value.Bits.of(BigInteger.TEN, 32, false);
+
+    private final Map<String, Value> besides = new HashMap<>(BESIDES);
 
     /** Conditions of fields; and rates, which have a value only where the clock of a platform allows one. */
     private static final List<String> OTHERS = List.of("selectedBy", "lockedBy", "rates");
@@ -55,6 +54,7 @@ final class DefinitionExpressions {
 
     DefinitionExpressions(BlockType type, DocumentText text) {
         this.text = text;
+        HardwareBinding.names(type).forEach(name -> besides.put(name, SOME_NUMBER));
         parts("", type, List.of());
     }
 
@@ -128,14 +128,16 @@ final class DefinitionExpressions {
             value =
                     each.expression()
                             .evaluate(
-                                    name -> setting.values().getOrDefault(name, BESIDES.get(name)));
+                                    name -> setting.values().getOrDefault(name, besides.get(name)));
         } catch (ExpressionException wrong) {
             throw text.wrong(
                     each.place(),
                     "%s has no value%s: %s"
                             .formatted(each.expression(), setting.words(), wrong.getMessage()));
         }
-        boolean mayBeText = each.place().endsWith("/direction");
+        boolean mayBeText =
+                each.place().endsWith("/direction")
+                        || each.place().startsWith("/hardware/parameters/");
         if (value instanceof Value.Text && !mayBeText) {
             throw text.wrong(
                     each.place(),

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.function.BiFunction;
+import polymetron.json.DocumentText;
 import polymetron.json.Documents;
 import tools.jackson.databind.JsonNode;
 
@@ -31,6 +32,7 @@ public final class LibraryLoader {
         List<BlockType> types = new ArrayList<>();
         Map<Vlnv, SortedMap<String, String>> drivers = new HashMap<>();
         Map<Vlnv, SortedMap<String, String>> hardware = new HashMap<>();
+        SortedMap<String, String> common = texts("hdl/", names(index.path("hdl")));
         for (JsonNode folder : index.path("blockTypes")) {
             String at = "block-types/" + folder.stringValue() + "/";
             String path = at + "block-type.json";
@@ -38,7 +40,16 @@ public final class LibraryLoader {
             types.add(type);
             drivers.put(type.identity(), driverFiles(at, type));
             if (type.hardware() != null) {
-                hardware.put(type.identity(), texts(at + "hdl/", type.hardware().files()));
+                SortedMap<String, String> own = texts(at + "hdl/", type.hardware().files());
+                hardware.put(type.identity(), own);
+                String file = type.hardware().module() + ".v";
+                if (!own.containsKey(file) && !common.containsKey(file)) {
+                    throw new DocumentText(path, text(path))
+                            .wrong(
+                                    "/hardware/module",
+                                    "%s is neither among the files nor a common module: list %s under files"
+                                            .formatted(type.hardware().module(), file));
+                }
             }
         }
         return new Library(
@@ -47,7 +58,7 @@ public final class LibraryLoader {
                 readAll(index.path("devices"), "devices/", Device::read),
                 readAll(index.path("recipes"), "recipes/", Recipe::read),
                 drivers,
-                new HardwareSources(texts("hdl/", names(index.path("hdl"))), hardware));
+                new HardwareSources(common, hardware));
     }
 
     private static List<String> names(JsonNode list) {

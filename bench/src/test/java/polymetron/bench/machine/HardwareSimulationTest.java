@@ -290,7 +290,7 @@ final class HardwareSimulationTest {
         return """
 
         always @(negedge oscillator) begin
-            if (board.main_rst === 1'b0 && ^{NETS} === 1'bx) $display("unknown");
+            if (board.main__rst === 1'b0 && ^{NETS} === 1'bx) $display("unknown");
         end
         """
                 .replace("NETS", String.join(", ", nets));

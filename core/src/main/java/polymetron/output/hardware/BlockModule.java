@@ -9,15 +9,18 @@ import java.util.Map;
 import java.util.TreeMap;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.SizedInterrupt;
 import polymetron.elaborate.SizedOutward;
 import polymetron.elaborate.SizedPort;
 import polymetron.expression.Value;
 import polymetron.library.ClockInput;
+import polymetron.library.ClockOutput;
 import polymetron.library.HardwareBinding;
 import polymetron.library.ResetInput;
+import polymetron.library.ResetOutput;
+import polymetron.software.Harts;
+import polymetron.software.MachineTimer;
 import polymetron.verilog.Expression;
 import polymetron.verilog.Module;
 import polymetron.verilog.ModuleHeader;
@@ -54,10 +57,30 @@ final class BlockModule {
         Map<String, Value> known = new HashMap<>(block.shape().parameters());
         known.put(HardwareBinding.FINGERPRINT_HIGH, word(fingerprint.substring(0, 8)));
         known.put(HardwareBinding.FINGERPRINT_LOW, word(fingerprint.substring(8)));
+        known.put(HardwareBinding.HAS_TIME, Value.Bits.bit(isServed(platform, block)));
+        for (SizedInterface form : block.shape().busInterfaces()) {
+            int bits = Interface.of(platform, block, form).addressBits();
+            known.put(HardwareBinding.addressBits(form.name()), number(bits));
+        }
+        for (ClockOutput clock : block.type().clockOutputs()) {
+            known.put(
+                    HardwareBinding.halfPeriod(clock.name()),
+                    number(Clocks.halfPeriodPicos(platform, block, clock)));
+        }
         block.type()
                 .hardware()
                 .parameters()
                 .forEach((parameter, value) -> parameters.put(parameter, value.evaluate(known)));
+    }
+
+    /** Whether a machine timer serves a hart of the block. */
+    static boolean isServed(ElaboratedPlatform platform, ElaboratedBlock block) {
+        return Harts.of(platform).of(block).stream()
+                .anyMatch(hart -> MachineTimer.serving(platform, hart).isPresent());
+    }
+
+    private static Value number(long value) {
+        return Value.Bits.of(BigInteger.valueOf(value), WORD, false);
     }
 
     private static Value word(String digits) {
@@ -83,25 +106,38 @@ final class BlockModule {
 
     private void build() {
         for (ClockInput clock : block.type().clocks()) {
-            nets.put(clock.name(), module.input(clock.name(), 1));
+            nets.put(clock.name(), module.input(port(clock.name()), 1));
         }
         for (ResetInput reset : block.type().resets()) {
-            nets.put(reset.name(), module.input(reset.name(), 1));
+            nets.put(reset.name(), module.input(port(reset.name()), 1));
+        }
+        for (ClockOutput clock : block.shape().clockOutputs()) {
+            nets.put(clock.name(), module.output(port(clock.name()), 1));
+        }
+        for (ResetOutput reset : block.type().resetOutputs()) {
+            nets.put(reset.name(), module.output(port(reset.name()), 1));
+        }
+        for (SidePort side : SidePort.of(block.type(), behaviour)) {
+            nets.put(
+                    side.port(),
+                    side.isOutput()
+                            ? module.output(side.net(), side.bits())
+                            : module.input(side.net(), side.bits()));
         }
         for (SizedInterface form : block.shape().busInterfaces()) {
             busInterface(form);
         }
         for (SizedInterrupt port : block.shape().interrupts()) {
             if (port.isSource()) {
-                Net line = module.output(port.name(), 1);
-                if (behaviour.port(port.name()).isPresent()) {
+                Net line = module.output(port(port.name()), 1);
+                if (behaviour.port(port(port.name())).isPresent()) {
                     nets.put(port.name(), line);
                 } else {
                     Net raised = nets.get("interrupt_" + port.name());
                     module.assign(line, raised == null ? Expression.constant(1, 0) : raised.read());
                 }
             } else {
-                nets.put(port.name(), module.input(port.name(), port.count()));
+                nets.put(port.name(), module.input(port(port.name()), port.count()));
             }
         }
         for (SizedOutward form : block.shape().outward()) {
@@ -114,8 +150,8 @@ final class BlockModule {
 
     private void outward(SizedPort port) {
         switch (port.direction()) {
-            case IN -> either(module.input(port.name(), port.width()), "_in");
-            case OUT -> either(module.output(port.name(), port.width()), "_out");
+            case IN -> either(port, module.input(port(port.name()), port.width()), "_in");
+            case OUT -> either(port, module.output(port(port.name()), port.width()), "_out");
             case BOTH -> {
                 nets.put(port.name() + "_in", module.input(port.name() + "_in", port.width()));
                 nets.put(port.name() + "_out", module.output(port.name() + "_out", port.width()));
@@ -127,82 +163,104 @@ final class BlockModule {
     }
 
     /** A line that goes one way, under its own name or under that of a block for which it can go both ways. */
-    private void either(Net net, String way) {
-        nets.put(net.name(), net);
-        nets.put(net.name() + way, net);
+    private void either(SizedPort port, Net net, String way) {
+        nets.put(port.name(), net);
+        nets.put(port.name() + way, net);
+    }
+
+    /** A name of the definition as the name of a port: one that is a word of a language has two underscores behind it. */
+    static String port(String name) {
+        return Keywords.isKeyword(name) ? name + "__" : name;
     }
 
     // --- buses and registers
 
-    static int addressBits(SizedInterface form) {
-        return form.isTarget()
-                ? Math.max(3, 64 - Long.numberOfLeadingZeros(form.sizeBytes() - 1))
-                : form.addressWidth();
-    }
-
     private void busInterface(SizedInterface form) {
-        Map<String, Net> ports =
-                AxiLite.ports(
-                        module,
-                        form.name(),
-                        !form.isTarget(),
-                        form.onlyFetches(),
-                        addressBits(form),
-                        form.dataWidth());
-        if (behaviour.port(form.name() + "_arvalid").isPresent()) {
+        Interface own = Interface.of(platform, block, form);
+        Map<String, Net> ports = Signals.ports(module, form.name(), own, !form.isTarget());
+        String first = own.signals().getFirst().name();
+        if (behaviour.port(form.name() + "_" + first).isPresent()) {
             ports.forEach((signal, net) -> nets.put(form.name() + "_" + signal, net));
+            return;
+        }
+        Clocking clocking = clocking(form);
+        Map<String, Net> access =
+                Signals.access(module, form.name(), own.addressBits(), own.dataBits());
+        String end = form.name() + "_end";
+        if (form.isTarget()) {
+            BusEnd.target(module, end, own, clocking.clk(), clocking.rst(), ports, access);
         } else {
-            registers(form, ports);
+            BusEnd.initiator(module, end, own, clocking.clk(), clocking.rst(), access, ports);
+        }
+        if (behaviour.port(form.name() + "_request").isPresent()) {
+            access.forEach((signal, net) -> nets.put(form.name() + "_" + signal, net));
+            if (!form.isTarget()) {
+                undriven(form, access);
+            }
+        } else {
+            registers(form, own, clocking, access);
         }
     }
 
-    private void registers(SizedInterface form, Map<String, Net> bus) {
-        int bits = addressBits(form);
-        List<Register> registers = block.shape().registersOf(form.name());
+    /** What an initiator that only reads does not drive. */
+    private void undriven(SizedInterface form, Map<String, Net> access) {
+        for (Signal signal : Signals.ACCESS) {
+            Net net = access.get(signal.name());
+            if (signal.fromInitiator()
+                    && behaviour.port(form.name() + "_" + signal.name()).isEmpty()) {
+                long value = signal.width() == Signal.Width.BYTES ? -1L : 0;
+                module.assign(net, Expression.constant(net.bits(), value));
+            }
+        }
+    }
+
+    private record Clocking(Net clk, Net rst) {}
+
+    /** Clock and reset inputs of an interface. */
+    private Clocking clocking(SizedInterface form) {
+        String clock =
+                form.type().clock() == null
+                        ? block.type().clocks().getFirst().name()
+                        : form.type().clock();
+        String reset =
+                block.type().resets().stream()
+                        .filter(each -> clock.equals(each.clock()))
+                        .findFirst()
+                        .orElse(block.type().resets().getFirst())
+                        .name();
+        return new Clocking(nets.get(clock), nets.get(reset));
+    }
+
+    /** A bank answers in the cycle of the request. */
+    private void registers(
+            SizedInterface form, Interface own, Clocking clocking, Map<String, Net> access) {
         Module bank =
                 RegisterBankModule.of(
                         module.name() + "__" + form.name(),
-                        registers,
+                        block.shape().registersOf(form.name()),
                         platform.frequencyHz(block),
-                        bits,
+                        own.addressBits(),
                         port -> behaviour.port(port).isPresent());
         banks.add(bank);
-        Net clk = nets.get(block.type().clocks().getFirst().name());
-        Net rst = nets.get(block.type().resets().getFirst().name());
-        Map<String, Expression> ins = new LinkedHashMap<>();
-        Map<String, Net> outs = new LinkedHashMap<>();
-        ins.put("clk", clk.read());
-        ins.put("rst", rst.read());
-        for (AxiLite.Signal signal : AxiLite.SIGNALS) {
-            if (signal.fromInitiator()) {
-                ins.put("s_" + signal.name(), bus.get(signal.name()).read());
-            } else {
-                outs.put("s_" + signal.name(), bus.get(signal.name()));
-            }
-        }
-        Map<String, Net> access = new LinkedHashMap<>();
-        String[] fromBus = {
-            "read", "read_address", "write", "write_address", "write_data", "write_bytes"
-        };
-        int[] widths = {1, bits, 1, bits, WORD, WORD / 8};
-        for (int at = 0; at < fromBus.length; at++) {
-            Net net = module.wire(form.name() + "_" + fromBus[at], widths[at]);
-            access.put(fromBus[at], net);
-            outs.put(fromBus[at], net);
-        }
-        String[] toBus = {"read_data", "read_error", "write_error"};
-        for (String each : toBus) {
-            Net net = module.wire(form.name() + "_" + each, each.endsWith("data") ? WORD : 1);
-            access.put(each, net);
-            ins.put(each, net.read());
-        }
-        module.instance(
-                "polymetron_axi4_lite_registers",
-                form.name() + "_end",
-                Map.of("ADDRESS_BITS", Integer.toString(bits)),
-                ins,
-                outs);
-        bank(bank, form.name() + "_bank", clk, rst, access);
+        String name = form.name();
+        Expression request = access.get("request").read();
+        Expression write = access.get("write").read();
+        Map<String, Net> words = new LinkedHashMap<>();
+        words.put("read", module.wire(name + "_reads", request.and(write.not())));
+        words.put("read_address", access.get("address"));
+        words.put("write", module.wire(name + "_writes", request.and(write)));
+        words.put("write_address", access.get("address"));
+        words.put("write_data", access.get("value"));
+        words.put("write_bytes", access.get("bytes"));
+        words.put("read_data", access.get("answer"));
+        words.put("read_error", module.wire(name + "_read_error", 1));
+        words.put("write_error", module.wire(name + "_write_error", 1));
+        module.assign(access.get("done"), request);
+        module.assign(
+                access.get("error"),
+                Expression.choose(
+                        write, words.get("write_error").read(), words.get("read_error").read()));
+        bank(bank, name + "_bank", clocking.clk(), clocking.rst(), words);
     }
 
     private void bank(Module bank, String instance, Net clk, Net rst, Map<String, Net> access) {
@@ -250,16 +308,19 @@ final class BlockModule {
         Map<String, Expression> ins = new LinkedHashMap<>();
         Map<String, Net> outs = new LinkedHashMap<>();
         for (ModuleHeader.Port port : behaviour.ports()) {
-            Net net = nets.get(port.name());
+            Net net = nets.get(port.name().replaceFirst("__$", ""));
             if (port.way() == Module.Way.INPUT) {
                 ins.put(
                         port.name(),
-                        net == null ? Expression.constant(port.bits(parameters), 0) : net.read());
+                        net == null
+                                ? Expression.constant(behaviour.bits(port, parameters), 0)
+                                : net.read());
             } else {
                 outs.put(
                         port.name(),
                         net == null
-                                ? module.wire("unused_" + port.name(), port.bits(parameters))
+                                ? module.wire(
+                                        "unused_" + port.name(), behaviour.bits(port, parameters))
                                 : net);
             }
         }
@@ -269,6 +330,9 @@ final class BlockModule {
     }
 
     private static String constant(Value value) {
+        if (value instanceof Value.Text text) {
+            return "\"" + text.text() + "\"";
+        }
         long number = value.asNumber().longValue();
         return number >>> 31 == 0
                 ? Long.toString(number)

@@ -2,24 +2,26 @@ package polymetron.output.hardware;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import polymetron.bus.Adapter;
-import polymetron.bus.Protocol;
+import java.util.Set;
+import polymetron.elaborate.Bridge;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.InitiatorPort;
 import polymetron.elaborate.InterfaceRef;
-import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.StreamLink;
 import polymetron.elaborate.TargetRange;
-import polymetron.library.Direction;
+import polymetron.platform.Attachment;
 
 /** What of a platform cannot be built as hardware yet. Nothing is written in its place. */
 final class BuildChecks {
+    /** Parts of a wide word that the width adapters of the library can tell apart. */
+    private static final int MOST_PARTS = 8;
+
     private final ElaboratedPlatform platform;
     private final List<NotBuilt> found = new ArrayList<>();
 
@@ -36,7 +38,6 @@ final class BuildChecks {
         platform.domains().forEach(checks::domain);
         platform.blocks().forEach(checks::block);
         platform.buses().forEach(checks::bus);
-        platform.interrupts().forEach(checks::interrupt);
         checks.netNames();
         for (StreamLink stream : platform.streams()) {
             checks.add(stream.ref().toString(), "there is no hardware for streams yet");
@@ -49,15 +50,11 @@ final class BuildChecks {
     }
 
     private void domain(Domain domain) {
-        if (domain.clock() == null) {
-            add(domain.name(), "its clock is made by a block; there is no hardware for that yet");
+        if (!domain.hasReset() && Clocks.plls(platform, domain).isEmpty()) {
+            add(domain.name(), "nothing resets it");
         }
-        if (domain.reset() == null) {
-            add(
-                    domain.name(),
-                    domain.hasReset()
-                            ? "its reset is made by a block; there is no hardware for that yet"
-                            : "nothing resets it");
+        if (domain.clock() == null && domain.frequencyHz() == 0) {
+            add(domain.name(), "its clock has no frequency");
         }
     }
 
@@ -70,13 +67,6 @@ final class BuildChecks {
         }
         block.type().clocks().forEach(clock -> inDomain(block, clock.name()));
         block.type().resets().forEach(reset -> inDomain(block, reset.name()));
-        boolean bothWays =
-                block.shape().outward().stream()
-                        .flatMap(form -> form.ports().stream())
-                        .anyMatch(port -> port.direction() == Direction.BOTH);
-        if (bothWays && block.type().hardware() != null) {
-            add(block.name(), "there is no hardware for lines that go both ways yet");
-        }
         for (SizedInterface form : block.shape().busInterfaces()) {
             if (form.isForBus() && !block.block().attachments().containsKey(form.name())) {
                 add(new InterfaceRef(block.name(), form.name()).toString(), "it is on no bus");
@@ -92,7 +82,7 @@ final class BuildChecks {
     }
 
     private void bus(ElaboratedBus bus) {
-        if (bus.bus().protocol() != Protocol.AXI4_LITE) {
+        if (!Signals.isBuilt(bus.bus().protocol())) {
             add(
                     bus.name(),
                     "there is no hardware for %s yet".formatted(bus.bus().protocol().title()));
@@ -103,8 +93,14 @@ final class BuildChecks {
         if (bus.initiators().isEmpty() || bus.placed().isEmpty()) {
             add(bus.name(), "it needs an initiator and a target");
         }
-        if (bus.initiators().stream().anyMatch(InitiatorPort::isBehindBridge)) {
-            add(bus.name(), "there is no hardware for bridges yet");
+        if (bus.bus().protocol().hasOneInitiator() && bus.initiators().size() > 1) {
+            add(
+                    bus.name(),
+                    "%s has one initiator, and it has %s"
+                            .formatted(bus.bus().protocol().title(), bus.initiators().size()));
+        }
+        if (leadsTo(bus, bus, new HashSet<>())) {
+            add(bus.name(), "bridges lead from it back to it");
         }
         for (int at = 0; at < bus.placed().size(); at++) {
             TargetRange target = bus.placed().get(at);
@@ -118,21 +114,54 @@ final class BuildChecks {
         for (TargetRange target : bus.unplaced()) {
             add(target.ref().toString(), "it has no place");
         }
-        bus.adapters()
-                .forEach(
-                        (ref, adapters) -> {
-                            for (Adapter adapter : adapters) {
-                                add(
-                                        ref.toString(),
-                                        "there is no hardware for the %s adapter yet"
-                                                .formatted(adapter.sort()));
-                            }
-                        });
+        bus.initiators().forEach(each -> attachment(each.block(), each.form(), bus));
+        bus.placed().forEach(each -> attachment(each.block(), each.form(), bus));
+    }
+
+    private void attachment(ElaboratedBlock block, SizedInterface form, ElaboratedBus bus) {
+        Interface own = Interface.of(platform, block, form);
+        String subject = new InterfaceRef(block.name(), form.name()).toString();
+        if (!Signals.isBuilt(own.protocol()) && Signals.isBuilt(bus.bus().protocol())) {
+            add(subject, "there is no hardware for %s yet".formatted(own.protocol().title()));
+        }
+        int wide = Math.max(own.dataBits(), bus.bus().dataWidth());
+        int narrow = Math.min(own.dataBits(), bus.bus().dataWidth());
+        if (wide > MOST_PARTS * narrow) {
+            add(
+                    subject,
+                    "there is no hardware for a width adapter from %s to %s bits"
+                            .formatted(own.dataBits(), bus.bus().dataWidth()));
+        }
+    }
+
+    /** Whether bridges lead from one bus to another. */
+    private boolean leadsTo(ElaboratedBus from, ElaboratedBus to, Set<String> passed) {
+        for (TargetRange target : from.placed()) {
+            Bridge bridge = target.isWindow() ? target.block().shape().bridge() : null;
+            Attachment below =
+                    bridge == null
+                            ? null
+                            : target.block().block().attachments().get(bridge.downstream());
+            ElaboratedBus next = below == null ? null : platform.busIndex().get(below.bus());
+            if (next != null
+                    && (next == to || passed.add(next.name()) && leadsTo(next, to, passed))) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Nets are called by block and interface, or by block and port: no two may come to the same name. */
     private void netNames() {
         Map<String, String> owners = new HashMap<>();
+        for (Domain domain : platform.domains()) {
+            if (domain.clock() != null) {
+                owners.put(domain.clock().name(), "the board");
+            }
+            if (domain.reset() != null) {
+                owners.put(domain.reset().name(), "the board");
+            }
+        }
         for (ElaboratedBlock block : platform.blocks()) {
             List<String> parts = new ArrayList<>();
             block.shape().busInterfaces().forEach(form -> parts.add(form.name()));
@@ -149,20 +178,6 @@ final class BuildChecks {
                                     .formatted(part, other, block.name(), part));
                 }
             }
-        }
-    }
-
-    private void interrupt(InterruptLink link) {
-        if (!link.isConnected()) {
-            return;
-        }
-        String from = link.block().domain(null);
-        String to = link.sinkBlock().domain(null);
-        if (from != null && to != null && !from.equals(to)) {
-            add(
-                    link.ref().toString(),
-                    "it goes from domain %s to %s; there is no hardware for that yet"
-                            .formatted(from, to));
         }
     }
 }

@@ -5,19 +5,20 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import polymetron.decode.Term;
-import polymetron.elaborate.AddressSpace;
+import polymetron.bus.Protocol;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InitiatorPort;
+import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
 import polymetron.verilog.Expression;
 import polymetron.verilog.Module;
 import polymetron.verilog.Net;
 
 /**
- * An AXI4-Lite bus as a module: a port for each attachment, the address decode, and the common bus in between. An initiator
- * gets to the targets that it sees, and to no others: everything else is an error.
+ * A bus as a module: a port for each attachment in the bus's own protocol, the address decode, and the common bus in between.
+ * Everything that the decode leads nowhere is an error.
  */
 final class BusModule {
     private static final String BUS = "polymetron_axi4_lite_bus";
@@ -36,13 +37,7 @@ final class BusModule {
         this.bus = bus;
         this.module = new Module(name);
         this.initiators = ordered(bus);
-        this.addressBits =
-                Math.max(
-                        bus.bus().addressWidth(),
-                        initiators.stream()
-                                .mapToInt(each -> BlockModule.addressBits(each.form()))
-                                .max()
-                                .orElse(0));
+        this.addressBits = DecodeModule.addressBits(platform, bus, initiators);
         this.dataBits = bus.bus().dataWidth();
     }
 
@@ -71,62 +66,11 @@ final class BusModule {
      */
     static List<Module> of(ElaboratedPlatform platform, ElaboratedBus bus, String name) {
         BusModule built = new BusModule(platform, bus, name);
-        Module decode = built.decode(name + "_decode");
+        Module decode =
+                DecodeModule.of(
+                        platform, bus, built.initiators, built.addressBits, name + "_decode");
         built.build(decode.name());
         return List.of(decode, built.module);
-    }
-
-    /** Which target an address leads to, for each initiator: the one place where addresses are. */
-    private Module decode(String name) {
-        Module decode = new Module(name);
-        Net address = decode.input("address", addressBits);
-        Net initiator = decode.input("initiator", initiators.size());
-        Net target = decode.output("target", bus.placed().size());
-        List<Expression> selects = new ArrayList<>();
-        for (TargetRange each : bus.placed().reversed()) {
-            Expression select = inRange(address, each);
-            List<Integer> seeing = new ArrayList<>();
-            for (int at = 0; at < initiators.size(); at++) {
-                if (sees(initiators.get(at), each)) {
-                    seeing.add(at);
-                }
-            }
-            if (seeing.size() < initiators.size()) {
-                Expression who = Expression.constant(1, 0);
-                for (int at : seeing) {
-                    who = who.reads().isEmpty() ? initiator.bit(at) : who.or(initiator.bit(at));
-                }
-                select = select.and(who);
-            }
-            selects.add(
-                    decode.wire("selects_" + each.block().name() + "_" + each.form().name(), select)
-                            .read());
-        }
-        decode.assign(target, Expression.concat(selects.toArray(Expression[]::new)));
-        // Lower bits count within a range, and some targets are for every initiator.
-        decode.unused("inputs", List.of(address.read(), initiator.read()));
-        return decode;
-    }
-
-    private boolean sees(InitiatorPort initiator, TargetRange target) {
-        return platform.space(initiator.ref()).map(AddressSpace::ranges).orElse(List.of()).stream()
-                .anyMatch(seen -> seen.ref().equals(target.ref()));
-    }
-
-    private Expression inRange(Net address, TargetRange target) {
-        Expression all = null;
-        for (Term term : Term.covering(target.range(), addressBits)) {
-            int low = Long.numberOfTrailingZeros(term.mask());
-            Expression one =
-                    low >= addressBits
-                            ? Expression.constant(1, 1)
-                            : address.bits(addressBits - 1, low)
-                                    .is(
-                                            Expression.constant(
-                                                    addressBits - low, term.value() >>> low));
-            all = all == null ? one : all.or(one);
-        }
-        return all;
     }
 
     private void build(String decode) {
@@ -134,26 +78,81 @@ final class BusModule {
         Net rst = module.input("rst", 1);
         List<Map<String, Net>> sides = new ArrayList<>();
         for (InitiatorPort each : initiators) {
-            sides.add(
-                    AxiLite.ports(
-                            module,
-                            each.block().name() + "_" + each.form().name(),
-                            false,
-                            each.form().onlyFetches(),
-                            BlockModule.addressBits(each.form()),
-                            dataBits));
+            sides.add(ports(each.block(), each.form(), false));
         }
         List<Map<String, Net>> targets = new ArrayList<>();
         for (TargetRange each : bus.placed()) {
-            targets.add(
-                    AxiLite.ports(
-                            module,
-                            each.block().name() + "_" + each.form().name(),
-                            true,
-                            false,
-                            BlockModule.addressBits(each.form()),
-                            dataBits));
+            targets.add(ports(each.block(), each.form(), true));
         }
+        if (bus.bus().protocol() == Protocol.APB) {
+            module.unused("clock", List.of(clk.read(), rst.read()));
+            apb(decode, sides.getFirst(), targets);
+        } else {
+            axi4Lite(decode, clk, rst, sides, targets);
+        }
+    }
+
+    private Map<String, Net> ports(ElaboratedBlock block, SizedInterface form, boolean drives) {
+        return Signals.ports(
+                module,
+                block.name() + "_" + form.name(),
+                Interface.of(platform, block, form).on(bus),
+                drives);
+    }
+
+    // --- APB
+
+    /** All targets get everything but the select; the answers are those of the one that is selected. */
+    private void apb(String decode, Map<String, Net> side, List<Map<String, Net>> targets) {
+        Net address = module.wire("address", side.get("paddr").read().widened(addressBits));
+        Net target = module.wire("target", targets.size());
+        module.instance(
+                decode,
+                "decode",
+                Map.of(),
+                Map.of("address", address.read(), "initiator", Expression.constant(1, 1)),
+                Map.of("target", target));
+        Map<String, Expression> ins = new LinkedHashMap<>();
+        Map<String, Net> outs = new LinkedHashMap<>();
+        ins.put("s_psel", side.get("psel").read());
+        ins.put("s_penable", side.get("penable").read());
+        ins.put("target", target.read());
+        outs.put("s_pready", side.get("pready"));
+        outs.put("s_pslverr", side.get("pslverr"));
+        for (String signal : List.of("psel", "penable")) {
+            Net all = vector(outs, "m_" + signal, targets.size());
+            for (int at = 0; at < targets.size(); at++) {
+                module.assign(targets.get(at).get(signal), all.bit(at));
+            }
+        }
+        for (String signal : List.of("pready", "pslverr")) {
+            ins.put("m_" + signal, sideBySide(signal, targets));
+        }
+        module.instance(
+                "polymetron_apb_bus",
+                "bus",
+                Map.of("TARGETS", Integer.toString(targets.size())),
+                ins,
+                outs);
+        offsets("paddr", address, targets);
+        for (String signal : List.of("pwrite", "pwdata", "pstrb")) {
+            Net given = side.get(signal);
+            int bits =
+                    signal.equals("pwdata") ? dataBits : signal.equals("pstrb") ? dataBits / 8 : 1;
+            Expression value = given == null ? Expression.constant(bits, 0) : given.read();
+            targets.forEach(each -> module.assign(each.get(signal), value));
+        }
+        module.assign(side.get("prdata"), chosen(targets, target, "prdata"));
+    }
+
+    // --- AXI4-Lite
+
+    private void axi4Lite(
+            String decode,
+            Net clk,
+            Net rst,
+            List<Map<String, Net>> sides,
+            List<Map<String, Net>> targets) {
         Map<String, Expression> ins = new LinkedHashMap<>();
         Map<String, Net> outs = new LinkedHashMap<>();
         ins.put("clk", clk.read());
@@ -168,7 +167,7 @@ final class BusModule {
         Net readTarget = target(decode, "read", chosen(sides, reader, "araddr"), reader);
         ins.put("write_target", writeTarget.read());
         ins.put("read_target", readTarget.read());
-        for (AxiLite.Signal signal : AxiLite.SIGNALS) {
+        for (Signal signal : Signals.AXI4_LITE) {
             if (signal.isHandshake()) {
                 handshakes(signal, "s_", sides, signal.fromInitiator(), ins, outs);
                 handshakes(signal, "m_", targets, !signal.fromInitiator(), ins, outs);
@@ -242,7 +241,7 @@ final class BusModule {
 
     /** One bit of each side, side by side. */
     private void handshakes(
-            AxiLite.Signal signal,
+            Signal signal,
             String prefix,
             List<Map<String, Net>> sides,
             boolean isInput,
@@ -250,12 +249,7 @@ final class BusModule {
             Map<String, Net> outs) {
         String name = prefix + signal.name();
         if (isInput) {
-            List<Expression> parts = new ArrayList<>();
-            for (Map<String, Net> side : sides.reversed()) {
-                Net net = side.get(signal.name());
-                parts.add(net == null ? Expression.constant(1, 0) : net.read());
-            }
-            ins.put(name, Expression.concat(parts.toArray(Expression[]::new)));
+            ins.put(name, sideBySide(signal.name(), sides));
             return;
         }
         Net all = vector(outs, name, sides.size());
@@ -271,6 +265,15 @@ final class BusModule {
         if (!unused.isEmpty()) {
             module.unused(name, unused);
         }
+    }
+
+    private static Expression sideBySide(String signal, List<Map<String, Net>> sides) {
+        List<Expression> parts = new ArrayList<>();
+        for (Map<String, Net> side : sides.reversed()) {
+            Net net = side.get(signal);
+            parts.add(net == null ? Expression.constant(1, 0) : net.read());
+        }
+        return Expression.concat(parts.toArray(Expression[]::new));
     }
 
     /** Each target gets the address within its range. */

@@ -14,6 +14,8 @@ import java.util.regex.Pattern;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.SizedInterface;
 import polymetron.output.HandoffFile;
 import polymetron.output.HandoffNames;
 import polymetron.text.Escape;
@@ -63,12 +65,14 @@ public record Hardware(
 
         private Hardware build() {
             Map<String, Module> parts = new LinkedHashMap<>();
+            SortedMap<String, String> common = platform.library().hardware().common();
             for (ElaboratedBlock block : platform.blocks()) {
                 SortedMap<String, String> own =
                         platform.library().hardware().of(block.type().identity());
                 sources.putAll(own);
                 String file = block.type().hardware().module() + ".v";
-                ModuleHeader behaviour = ModuleHeader.of(own.get(file));
+                String text = own.getOrDefault(file, common.get(file));
+                ModuleHeader behaviour = ModuleHeader.of(text);
                 instances.know(behaviour);
                 List<Module> built =
                         BlockModule.of(
@@ -84,6 +88,8 @@ public record Hardware(
                 List<Module> built = BusModule.of(platform, bus, BusModule.name(top, bus));
                 built.forEach(this::add);
                 parts.put(bus.name(), built.getLast());
+                bus.initiators().forEach(each -> adapter(bus, each.block(), each.form(), parts));
+                bus.placed().forEach(each -> adapter(bus, each.block(), each.form(), parts));
             }
             add(TopModule.of(platform, top, parts, instances));
             List<HandoffFile> files = new ArrayList<>();
@@ -97,6 +103,20 @@ public record Hardware(
             files.add(new HandoffFile("hdl/LICENSE", "license of the files", License.TEXT));
             files.addAll(Simulation.files(platform, top, instances));
             return new Hardware(top, List.copyOf(modules.values()), List.copyOf(files), List.of());
+        }
+
+        private void adapter(
+                ElaboratedBus bus,
+                ElaboratedBlock block,
+                SizedInterface form,
+                Map<String, Module> parts) {
+            if (bus.adaptersOf(new InterfaceRef(block.name(), form.name())).isEmpty()) {
+                return;
+            }
+            String name = AdapterModule.name(top, block, form);
+            Module module = AdapterModule.of(platform, bus, block, form, name);
+            add(module);
+            parts.put(name.substring(top.length() + 1), module);
         }
 
         private void add(Module module) {

@@ -77,7 +77,7 @@ final class Simulation {
         String first = null;
         for (Domain domain : platform.domains()) {
             Board.Clock clock = domain.clock();
-            if (ports.put(clock.name(), clock.name()) == null) {
+            if (clock != null && ports.put(clock.name(), clock.name()) == null) {
                 out.line("reg %s = 1'b0;", clock.name());
                 out.line(
                         "always #%s %s = ~%s;",
@@ -87,7 +87,7 @@ final class Simulation {
         }
         for (Domain domain : platform.domains()) {
             Board.Reset reset = domain.reset();
-            if (ports.put(reset.name(), reset.name()) == null) {
+            if (reset != null && ports.put(reset.name(), reset.name()) == null) {
                 String on = reset.activeLow() ? "1'b0" : "1'b1";
                 String off = reset.activeLow() ? "1'b1" : "1'b0";
                 out.line("reg %s = %s;", reset.name(), off);
@@ -129,7 +129,10 @@ final class Simulation {
             for (SizedPort port : link.form().ports()) {
                 String name = link.block().name() + "_" + port.name();
                 String range = port.width() == 1 ? "" : "[%s:0] ".formatted(port.width() - 1);
-                if (port.direction() == Direction.IN) {
+                if (port.direction() == Direction.BOTH) {
+                    // Nothing is connected: each line is pulled down.
+                    out.line("tri0 %s%s;", range, name);
+                } else if (port.direction() == Direction.IN) {
                     boolean idles =
                             !link.block().type().provides(Capability.Console.class).isEmpty();
                     out.line(

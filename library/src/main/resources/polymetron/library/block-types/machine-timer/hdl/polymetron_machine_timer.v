@@ -13,7 +13,9 @@ module polymetron_machine_timer #(
     input  wire [63:0] MTIME_TIME,
     output wire        MTIME_TIME_count,
     output wire        timer,
-    output wire        software
+    output wire        software,
+    // for the harts that it serves
+    output wire [63:0] mtime
 );
     reg [16:0] cycles;
     wire ends = cycles == 17'd0;
@@ -26,6 +28,7 @@ module polymetron_machine_timer #(
     assign MTIME_TIME_count = ends;
     assign timer = MTIME_TIME >= MTIMECMP_TIME;
     assign software = MSIP_PENDING;
+    assign mtime = MTIME_TIME;
 endmodule
 
 `default_nettype wire

@@ -1,5 +1,6 @@
-// RV32I hart with machine mode (RISC-V Unprivileged ISA 20191213, Privileged ISA 20211203), and M by parameter.
-// One instruction at a time: fetch, execute, and where it takes longer, memory access or arithmetic step by step.
+// RV32I hart with machine mode (RISC-V Unprivileged ISA 20191213, Privileged ISA 20211203); M, C, counters that other modes
+// could read and local interrupt lines by parameter. One instruction at a time: fetch, execute, and where it takes longer,
+// memory access or arithmetic step by step. Nothing is fetched that is not executed.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 
@@ -8,40 +9,39 @@ module polymetron_rv32_small #(
     parameter [31:0] TRAP_VECTOR = 32'h0000_0040,
     parameter [31:0] HART_ID = 32'd0,
     // 0: no multiplication, 1: a bit in each cycle, 2: multipliers of the device
-    parameter MULTIPLIER = 0
+    parameter MULTIPLIER = 0,
+    parameter COMPRESSED = 0,
+    // 1: cycle and instret can be read
+    parameter COUNTERS = 0,
+    // 1: there is a time
+    parameter TIME = 0,
+    parameter LOCAL_INTERRUPTS = 0
 ) (
     input  wire        clk,
     input  wire        rst,
 
-    output wire [31:0] instruction_araddr,
-    output wire        instruction_arvalid,
-    input  wire        instruction_arready,
-    input  wire [31:0] instruction_rdata,
-    input  wire [1:0]  instruction_rresp,
-    input  wire        instruction_rvalid,
-    output wire        instruction_rready,
+    // One access each: everything stays as it is from the request until it is done.
+    output wire        instruction_request,
+    output wire [31:0] instruction_address,
+    input  wire        instruction_done,
+    input  wire [31:0] instruction_answer,
+    input  wire        instruction_error,
 
-    output wire [31:0] data_awaddr,
-    output wire        data_awvalid,
-    input  wire        data_awready,
-    output wire [31:0] data_wdata,
-    output wire [3:0]  data_wstrb,
-    output wire        data_wvalid,
-    input  wire        data_wready,
-    input  wire [1:0]  data_bresp,
-    input  wire        data_bvalid,
-    output wire        data_bready,
-    output wire [31:0] data_araddr,
-    output wire        data_arvalid,
-    input  wire        data_arready,
-    input  wire [31:0] data_rdata,
-    input  wire [1:0]  data_rresp,
-    input  wire        data_rvalid,
-    output wire        data_rready,
+    output wire        data_request,
+    output wire        data_write,
+    output wire [31:0] data_address,
+    output wire [31:0] data_value,
+    output wire [3:0]  data_bytes,
+    input  wire        data_done,
+    input  wire [31:0] data_answer,
+    input  wire        data_error,
 
     input  wire        external,
     input  wire        timer,
-    input  wire        software
+    input  wire        software,
+    input  wire [(LOCAL_INTERRUPTS > 0 ? LOCAL_INTERRUPTS : 1)-1:0] local__,
+    // MTIME of the timer that serves the hart
+    input  wire [63:0] mtime
 
 `ifdef SIMULATION
     ,
@@ -51,13 +51,18 @@ module polymetron_rv32_small #(
     output reg  [4:0]  trace_register,
     output reg  [31:0] trace_value,
     output reg         trace_trap,
-    output reg  [31:0] trace_cause
+    output reg  [31:0] trace_cause,
+    output reg         trace_access,
+    output reg         trace_write,
+    output reg  [31:0] trace_address,
+    output reg  [31:0] trace_data,
+    output reg  [3:0]  trace_bytes,
+    output reg  [63:0] trace_cycle
 `endif
 );
     // --- states
 
     localparam [2:0] FETCH = 3'd0;
-    localparam [2:0] WAIT_FETCH = 3'd1;
     localparam [2:0] EXECUTE = 3'd2;
     localparam [2:0] ACCESS = 3'd3;
     localparam [2:0] ARITHMETIC = 3'd4;
@@ -66,7 +71,11 @@ module polymetron_rv32_small #(
     reg [2:0] state;
     reg [31:0] pc;
     reg [31:0] word;
+    // The instruction as it was fetched, and whether it has 16 bits only.
+    reg [31:0] fetched;
+    reg is_short;
     reg fetch_fault;
+    reg [31:0] fetch_fault_address;
 
     // --- registers
 
@@ -159,7 +168,7 @@ module polymetron_rv32_small #(
 
     wire taken = funct3[2:1] == 2'd0 ? equal != funct3[0]
         : funct3[2:1] == 2'd2 ? less != funct3[0] : below != funct3[0];
-    wire [31:0] next = pc + 32'd4;
+    wire [31:0] next = pc + (is_short ? 32'd2 : 32'd4);
     wire [31:0] branch_target = pc + immediate_b;
     wire [31:0] jump_target = is_jal ? pc + immediate_j : {sum[31:1], 1'b0};
 
@@ -178,21 +187,60 @@ module polymetron_rv32_small #(
     reg [63:0] cycles;
     reg [63:0] retired;
 
+    // Lines of the hart's own, which come after the others, the first one first.
+    wire [15:0] local_pending;
+    wire [3:0] local_first;
+    wire [15:0] local_lines;
+    wire [15:0] local_enabled;
+    generate
+        if (LOCAL_INTERRUPTS > 0) begin : locals
+            reg [LOCAL_INTERRUPTS-1:0] enabled;
+            always @(posedge clk) begin
+                if (rst) enabled <= {LOCAL_INTERRUPTS{1'b0}};
+                else if (writes_mie) enabled <= csr_new[16+:LOCAL_INTERRUPTS];
+            end
+            if (LOCAL_INTERRUPTS == 16) begin : all
+                assign local_lines = local__;
+                assign local_enabled = enabled;
+            end
+            else begin : some
+                assign local_lines = {{16 - LOCAL_INTERRUPTS{1'b0}}, local__};
+                assign local_enabled = {{16 - LOCAL_INTERRUPTS{1'b0}}, enabled};
+            end
+            reg [3:0] first;
+            integer line;
+            always @(*) begin
+                first = 4'd0;
+                for (line = 15; line >= 0; line = line - 1) if (local_pending[line]) first = line[3:0];
+            end
+            assign local_first = first;
+        end
+        else begin : no_locals
+            assign local_lines = 16'd0;
+            assign local_enabled = 16'd0;
+            assign local_first = 4'd0;
+            wire unused_local = (|local__) | writes_mie;
+        end
+    endgenerate
+    assign local_pending = local_lines & local_enabled;
+
     // Lines may be of another clock domain's making, but are synchronised before they come here.
     wire pending_external = external && mie_external;
     wire pending_software = software && mie_software;
     wire pending_timer = timer && mie_timer;
-    wire pending = pending_external || pending_software || pending_timer;
+    wire pending = pending_external || pending_software || pending_timer || local_pending != 16'd0;
     // A fetch that has been requested is not taken back.
     reg fetch_requested;
     wire interrupted = pending && mie_enable && !fetch_requested;
     wire [31:0] interrupt_cause = {
-        1'b1, 27'd0, pending_external ? 4'd11 : pending_software ? 4'd3 : 4'd7
+        1'b1, 26'd0, pending_external ? 5'd11 : pending_software ? 5'd3 : pending_timer ? 5'd7 : {1'b1, local_first}
     };
 
     wire [11:0] csr = word[31:20];
-    wire is_counter = csr[11:8] == 4'hB && (csr[6:0] == 7'd0 || csr[6:0] == 7'd2);
-    wire [63:0] counter = csr[1] ? retired : cycles;
+    wire is_time = COUNTERS != 0 && TIME != 0 && csr[11:8] == 4'hC && csr[6:0] == 7'd1;
+    wire is_counter = is_time || ((csr[11:8] == 4'hB || (COUNTERS != 0 && csr[11:8] == 4'hC))
+        && (csr[6:0] == 7'd0 || csr[6:0] == 7'd2));
+    wire [63:0] counter = is_time ? mtime : csr[1] ? retired : cycles;
     reg [31:0] csr_kept;
     reg csr_exists;
     always @* begin
@@ -200,14 +248,14 @@ module polymetron_rv32_small #(
         csr_kept = 32'd0;
         case (csr)
             12'h300: csr_kept = {19'd0, 2'b11, 3'd0, mpie, 3'd0, mie_enable, 3'd0};
-            12'h301: csr_kept = MULTIPLIER != 0 ? 32'h4000_1100 : 32'h4000_0100;
-            12'h304: csr_kept = {20'd0, mie_external, 3'd0, mie_timer, 3'd0, mie_software, 3'd0};
+            12'h301: csr_kept = 32'h4000_0100 | (MULTIPLIER != 0 ? 32'h1000 : 32'd0) | (COMPRESSED != 0 ? 32'd4 : 32'd0);
+            12'h304: csr_kept = {local_enabled, 4'd0, mie_external, 3'd0, mie_timer, 3'd0, mie_software, 3'd0};
             12'h305: csr_kept = mtvec;
             12'h340: csr_kept = mscratch;
             12'h341: csr_kept = mepc;
             12'h342: csr_kept = mcause;
             12'h343: csr_kept = mtval;
-            12'h344: csr_kept = {20'd0, external, 3'd0, timer, 3'd0, software, 3'd0};
+            12'h344: csr_kept = {local_lines, 4'd0, external, 3'd0, timer, 3'd0, software, 3'd0};
             12'hF14: csr_kept = HART_ID;
             12'h310, 12'h320, 12'hF11, 12'hF12, 12'hF13, 12'hF15: csr_kept = 32'd0;
             // Counters of events, and what selects them: there are none, and they read as 0.
@@ -223,6 +271,7 @@ module polymetron_rv32_small #(
     wire csr_writes = funct3[1:0] == 2'd1 || rs1 != 5'd0;
     wire [31:0] csr_new = funct3[1:0] == 2'd1 ? csr_operand
         : funct3[1:0] == 2'd2 ? csr_old | csr_operand : csr_old & ~csr_operand;
+    wire writes_mie = state == EXECUTE && !faults && is_csr && csr_writes && csr == 12'h304;
     wire csr_allowed = csr_exists && !(csr_writes && csr[11:10] == 2'd3);
 
     // --- memory accesses: always a word, of which a load takes and a store names the bytes
@@ -230,29 +279,48 @@ module polymetron_rv32_small #(
     wire [31:0] address = sum[31:0];
     wire misaligned = (funct3[1:0] == 2'd1 && address[0]) || (funct3[1:0] == 2'd2 && address[1:0] != 2'd0);
     reg [31:0] access_address;
-    reg read_requested;
-    reg write_requested;
-    reg data_requested;
     reg [31:0] store_word;
     reg [3:0] store_bytes;
 
-    wire [31:0] loaded = data_rdata >> {access_address[1:0], 3'd0};
+    wire [31:0] loaded = data_answer >> {access_address[1:0], 3'd0};
     wire [31:0] load_value = funct3[1:0] == 2'd0 ? {{24{loaded[7] && !funct3[2]}}, loaded[7:0]}
         : funct3[1:0] == 2'd1 ? {{16{loaded[15] && !funct3[2]}}, loaded[15:0]} : loaded;
 
-    assign instruction_araddr = {pc[31:2], 2'd0};
+    assign data_request = state == ACCESS;
+    assign data_write = is_store;
+    assign data_address = {access_address[31:2], 2'd0};
+    assign data_value = store_word;
+    assign data_bytes = store_bytes;
+
+    // --- fetching: a word, or of two words a half each
+
+    // The upper half of the word that was fetched last, where it follows the last instruction.
+    reg [15:0] half;
+    reg half_valid;
+    wire half_is_short = COMPRESSED != 0 && half_valid && half[1:0] != 2'd3;
+    wire is_upper = COMPRESSED != 0 && pc[1];
+    wire joins = is_upper && half_valid;
+    wire is_bad_pc = COMPRESSED == 0 && pc[1:0] != 2'd0;
+
     // Nothing is requested during a reset (Arm IHI 0022, A3.1.2).
-    assign instruction_arvalid = state == FETCH && !rst && !interrupted && pc[1:0] == 2'd0;
-    assign instruction_rready = state == WAIT_FETCH;
-    assign data_araddr = {access_address[31:2], 2'd0};
-    assign data_arvalid = read_requested;
-    assign data_rready = state == ACCESS;
-    assign data_awaddr = {access_address[31:2], 2'd0};
-    assign data_awvalid = write_requested;
-    assign data_wdata = store_word;
-    assign data_wstrb = store_bytes;
-    assign data_wvalid = data_requested;
-    assign data_bready = state == ACCESS;
+    assign instruction_request = state == FETCH && !rst && !interrupted && !half_is_short && !is_bad_pc;
+    assign instruction_address = joins ? {pc[31:2] + 30'd1, 2'd0} : {pc[31:2], 2'd0};
+
+    wire [15:0] short_half = half_is_short ? half : is_upper ? instruction_answer[31:16] : instruction_answer[15:0];
+    wire [31:0] long_word;
+    generate
+        if (COMPRESSED != 0) begin : with_compressed
+            polymetron_rv32_compressed expand (.half(short_half), .word(long_word));
+        end
+        else begin : without_compressed
+            assign long_word = 32'd0;
+            wire unused_half = |short_half;
+        end
+    endgenerate
+    wire [31:0] whole = joins ? {instruction_answer[15:0], half} : instruction_answer;
+    wire fetched_short = COMPRESSED != 0 && (half_is_short || (!joins && short_half[1:0] != 2'd3));
+    // The first half of an instruction that goes on in the next word.
+    wire fetched_first = is_upper && !joins && short_half[1:0] == 2'd3;
 
     // --- multiplication and division, a bit at a time: {high, low} shifts left or right by one
 
@@ -285,26 +353,24 @@ module polymetron_rv32_small #(
         || is_call || is_break || is_return || is_wait;
     wire jumps = is_jal || is_jalr || (is_branch && taken);
     wire [31:0] target = is_branch ? branch_target : jump_target;
-    wire misaligned_target = jumps && target[1:0] != 2'd0;
+    wire misaligned_target = COMPRESSED == 0 && jumps && target[1:0] != 2'd0;
     wire faults = fetch_fault || !is_known || misaligned_target || is_call || is_break
         || ((is_load || is_store) && misaligned);
     wire [31:0] fault_cause = fetch_fault ? 32'd1 : !is_known ? 32'd2 : misaligned_target ? 32'd0
         : is_call ? 32'd11 : is_break ? 32'd3 : is_load ? 32'd4 : 32'd6;
-    wire [31:0] fault_value = fetch_fault ? pc : !is_known ? word : misaligned_target ? target
+    wire [31:0] fault_value = fetch_fault ? fetch_fault_address : !is_known ? fetched : misaligned_target ? target
         : is_call ? 32'd0 : is_break ? pc : address;
     wire writes_rd = is_lui || is_auipc || is_jal || is_jalr || is_immediate_op || is_register_op || is_csr;
     wire [31:0] result = is_lui ? immediate_u : is_auipc ? pc + immediate_u
         : is_jal || is_jalr ? next : is_csr ? csr_old : operated;
 
-    wire read_done = state == ACCESS && is_load && data_rvalid;
-    wire write_done = state == ACCESS && is_store && data_bvalid;
-    wire access_fault = (read_done && data_rresp[1]) || (write_done && data_bresp[1]);
-    wire access_done = (read_done || write_done) && !access_fault;
+    wire access_fault = state == ACCESS && data_done && data_error;
+    wire access_done = state == ACCESS && data_done && !data_error;
     wire arithmetic_done = state == ARITHMETIC && steps == 6'd0;
     wire executes = state == EXECUTE && !faults;
     wire goes_on = executes && !is_load && !is_store && !is_multiply_op;
     wire retires = goes_on || access_done || arithmetic_done;
-    wire misaligned_pc = state == FETCH && !interrupted && pc[1:0] != 2'd0;
+    wire misaligned_pc = state == FETCH && !interrupted && is_bad_pc;
     wire traps = (state == FETCH && interrupted) || misaligned_pc || (state == EXECUTE && faults) || access_fault;
     wire [31:0] trap_cause = state == FETCH ? (interrupted ? interrupt_cause : 32'd0)
         : state == EXECUTE ? fault_cause : is_load ? 32'd5 : 32'd7;
@@ -312,7 +378,7 @@ module polymetron_rv32_small #(
         : state == EXECUTE ? fault_value : access_address;
     wire [31:0] trap_base = {mtvec[31:2], 2'd0};
     wire [31:0] trap_target = mtvec[0] && trap_cause[31]
-        ? trap_base + {26'd0, trap_cause[3:0], 2'd0} : trap_base;
+        ? trap_base + {25'd0, trap_cause[4:0], 2'd0} : trap_base;
 
     wire writes = (goes_on && writes_rd) || (access_done && is_load) || arithmetic_done;
     wire [31:0] value = arithmetic_done ? arithmetic_result : access_done ? load_value : result;
@@ -326,11 +392,13 @@ module polymetron_rv32_small #(
             state <= FETCH;
             pc <= RESET_VECTOR;
             word <= 32'd0;
+            fetched <= 32'd0;
+            is_short <= 1'b0;
+            half <= 16'd0;
+            half_valid <= 1'b0;
             fetch_fault <= 1'b0;
+            fetch_fault_address <= 32'd0;
             fetch_requested <= 1'b0;
-            read_requested <= 1'b0;
-            write_requested <= 1'b0;
-            data_requested <= 1'b0;
             access_address <= 32'd0;
             store_word <= 32'd0;
             store_bytes <= 4'd0;
@@ -354,17 +422,21 @@ module polymetron_rv32_small #(
             take_high <= 1'b0;
         end
         else begin
-            fetch_requested <= instruction_arvalid && !instruction_arready;
+            fetch_requested <= instruction_request && !instruction_done;
             cycles <= cycles + 64'd1;
             if (retires) retired <= retired + 64'd1;
 
             case (state)
-                FETCH: if (instruction_arvalid && instruction_arready) state <= WAIT_FETCH;
-
-                WAIT_FETCH: if (instruction_rvalid) begin
-                    word <= instruction_rdata;
-                    fetch_fault <= instruction_rresp[1];
-                    state <= EXECUTE;
+                FETCH: if (half_is_short || (instruction_request && instruction_done)) begin
+                    fetch_fault <= !half_is_short && instruction_error;
+                    fetch_fault_address <= instruction_address | (joins ? 32'd0 : {30'd0, pc[1:0]});
+                    word <= fetched_short ? long_word : whole;
+                    fetched <= fetched_short ? {16'd0, short_half} : whole;
+                    is_short <= fetched_short;
+                    half <= instruction_answer[31:16];
+                    half_valid <= COMPRESSED != 0 && !half_is_short && !instruction_error
+                        && (joins || fetched_first || (!is_upper && fetched_short));
+                    if (!fetched_first || instruction_error) state <= EXECUTE;
                 end
 
                 EXECUTE: begin
@@ -389,10 +461,8 @@ module polymetron_rv32_small #(
                     if (!faults) begin
                         state <= is_load || is_store ? ACCESS : is_multiply_op ? ARITHMETIC
                             : is_wait && !pending ? SLEEP : FETCH;
-                        read_requested <= is_load;
-                        write_requested <= is_store;
-                        data_requested <= is_store;
                         if (goes_on) pc <= is_return ? mepc : jumps ? target : next;
+                        if (jumps || is_return || (is_fence && funct3[0])) half_valid <= 1'b0;
                         if (is_return) begin
                             mie_enable <= mpie;
                             mpie <= 1'b1;
@@ -410,7 +480,7 @@ module polymetron_rv32_small #(
                                 end
                                 12'h305: mtvec <= csr_new & 32'hFFFF_FFFD;
                                 12'h340: mscratch <= csr_new;
-                                12'h341: mepc <= csr_new & 32'hFFFF_FFFC;
+                                12'h341: mepc <= csr_new & (COMPRESSED != 0 ? 32'hFFFF_FFFE : 32'hFFFF_FFFC);
                                 12'h342: mcause <= csr_new;
                                 12'h343: mtval <= csr_new;
                                 12'hB00: cycles[31:0] <= csr_new;
@@ -424,9 +494,6 @@ module polymetron_rv32_small #(
                 end
 
                 ACCESS: begin
-                    if (data_arready) read_requested <= 1'b0;
-                    if (data_awready) write_requested <= 1'b0;
-                    if (data_wready) data_requested <= 1'b0;
                     if (access_done) begin
                         state <= FETCH;
                         pc <= next;
@@ -458,7 +525,8 @@ module polymetron_rv32_small #(
             if (traps) begin
                 state <= FETCH;
                 pc <= trap_target;
-                mepc <= {pc[31:2], 2'd0};
+                mepc <= {pc[31:2], COMPRESSED != 0 && pc[1], 1'b0};
+                half_valid <= 1'b0;
                 mcause <= trap_cause;
                 mtval <= trap_value;
                 mpie <= mie_enable;
@@ -467,21 +535,22 @@ module polymetron_rv32_small #(
         end
     end
 
-    // EXOKAY and DECERR are no news beside OKAY and SLVERR.
-`ifdef VERILATOR
-    wire unused_responses = instruction_rresp[0] | data_rresp[0] | data_bresp[0];
-`endif
-
 `ifdef SIMULATION
     // One line for each instruction that ends and each trap that is taken, for whoever follows the hart.
     always @(posedge clk) begin
         trace_valid <= !rst && (retires || traps);
         trace_pc <= pc;
-        trace_instruction <= word;
+        trace_instruction <= fetched;
         trace_register <= writes ? rd : 5'd0;
         trace_value <= value;
         trace_trap <= traps;
         trace_cause <= trap_cause;
+        trace_access <= state == ACCESS;
+        trace_write <= is_store;
+        trace_address <= access_address;
+        trace_data <= is_store ? store_word : data_answer;
+        trace_bytes <= store_bytes;
+        trace_cycle <= cycles;
     end
 `endif
 endmodule

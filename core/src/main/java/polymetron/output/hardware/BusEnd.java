@@ -1,0 +1,64 @@
+package polymetron.output.hardware;
+
+import java.util.Map;
+import polymetron.verilog.Module;
+import polymetron.verilog.Net;
+
+/** The end of a bus in front of an access, or behind one, as an instance of the module of its protocol. */
+final class BusEnd {
+    private BusEnd() {}
+
+    /** What comes over a bus goes on as an access. */
+    static void target(
+            Module module,
+            String instance,
+            Interface form,
+            Net clk,
+            Net rst,
+            Map<String, Net> bus,
+            Map<String, Net> access) {
+        cable(module, instance, form, clk, rst)
+                .connect(
+                        Signals.of(form.protocol()),
+                        "s_",
+                        bus,
+                        false,
+                        form.addressBits(),
+                        form.dataBits())
+                .connect(Signals.ACCESS, "", access, true, form.addressBits(), form.dataBits())
+                .to(moduleName(form, "target"));
+    }
+
+    /** An access goes out on a bus. */
+    static void initiator(
+            Module module,
+            String instance,
+            Interface form,
+            Net clk,
+            Net rst,
+            Map<String, Net> access,
+            Map<String, Net> bus) {
+        cable(module, instance, form, clk, rst)
+                .connect(Signals.ACCESS, "", access, false, form.addressBits(), form.dataBits())
+                .connect(
+                        Signals.of(form.protocol()),
+                        "m_",
+                        bus,
+                        true,
+                        form.addressBits(),
+                        form.dataBits())
+                .to(moduleName(form, "initiator"));
+    }
+
+    private static Cable cable(Module module, String instance, Interface form, Net clk, Net rst) {
+        return new Cable(module, instance)
+                .parameter("ADDRESS_BITS", form.addressBits())
+                .parameter("DATA_BITS", form.dataBits())
+                .in("clk", clk)
+                .in("rst", rst);
+    }
+
+    private static String moduleName(Interface form, String end) {
+        return "polymetron_" + form.protocol().toString().replace('-', '_') + "_" + end;
+    }
+}
