@@ -19,7 +19,9 @@ import polymetron.finding.Fix;
 import polymetron.finding.Grade;
 import polymetron.library.BlockType;
 import polymetron.library.Vlnv;
+import polymetron.platform.Block;
 import polymetron.platform.Bus;
+import polymetron.platform.ClockDomain;
 import polymetron.platform.Names;
 import polymetron.platform.Platform;
 import polymetron.wiring.Proposal;
@@ -77,19 +79,29 @@ final class RandomPlatform {
                     "start");
 
     private final Random random;
+
+    /** Whether only what there is hardware for is used. */
+    private final boolean isBuilt;
+
     private Platform platform;
 
-    private RandomPlatform(long seed) {
+    private RandomPlatform(long seed, boolean isBuilt) {
         this.random = new Random(seed);
+        this.isBuilt = isBuilt;
     }
 
     /** Empty when errors are left. */
     static Optional<Platform> of(long seed) {
-        return new RandomPlatform(seed).make();
+        return new RandomPlatform(seed, false).make();
+    }
+
+    /** One of blocks that there is hardware for, in several clock domains; empty when errors are left. */
+    static Optional<Platform> built(long seed) {
+        return new RandomPlatform(seed, true).make();
     }
 
     private Optional<Platform> make() {
-        boolean hard = random.nextInt(5) == 0;
+        boolean hard = !isBuilt && random.nextInt(5) == 0;
         platform =
                 Platform.empty(
                         random.nextInt(6) == 0 ? "Stdio" : "Any board " + random.nextInt(9),
@@ -101,7 +113,7 @@ final class RandomPlatform {
             processors();
         }
         // A fast line, so that a run takes seconds.
-        add("serial_console", "serial:uart:1.0", Map.of("BAUD", "1562500"));
+        add("serial_console", "serial:uart:1.0", Map.of("BAUD", isBuilt ? "3125000" : "1562500"));
         if (!hard) {
             add("interrupts", "interrupt:interrupt-controller:1.1", Map.of("SOURCES", "31"));
             add(
@@ -109,11 +121,15 @@ final class RandomPlatform {
                     "timer:machine-timer:1.0",
                     Map.of("DIVIDER", "" + (1 + random.nextInt(200))));
         }
+        if (isBuilt) {
+            clocks();
+        }
         List<BlockType> types =
                 Shipped.LIBRARY.types().stream()
                         .filter(type -> !type.registers().isEmpty() && type.needs() == null)
                         .filter(type -> !type.identity().name().equals("interrupt-controller"))
                         .filter(type -> !type.identity().name().equals("machine-timer"))
+                        .filter(type -> !isBuilt || type.hardware() != null)
                         .toList();
         int count = 4 + random.nextInt(8);
         for (int index = 0; index < count; index++) {
@@ -123,12 +139,58 @@ final class RandomPlatform {
         wire();
         shape();
         wire();
+        if (isBuilt) {
+            for (Block block : platform.blocks()) {
+                if (block.type().name().equals("uart")) {
+                    apply(new Edit.SetParameter(block.name(), "BAUD", "3125000"));
+                }
+            }
+            otherClocks();
+        }
         return settled();
     }
 
+    /** Domains of a PLL with a ratio of no particular kind, released by a reset synchroniser or by the board. */
+    private void clocks() {
+        add(
+                "pll",
+                "infrastructure:pll:1.0",
+                Map.of("MULTIPLY", "8", "OUTPUTS", "2", "OUT0", "9", "OUT1", "17"));
+        apply(new Edit.AddDomain(new ClockDomain("main", "oscillator", "reset_button")));
+        apply(new Edit.SetDomain("pll", "clk", "main"));
+        apply(new Edit.AddDomain(new ClockDomain("other", "pll.out0", "reset_button")));
+        apply(new Edit.AddDomain(new ClockDomain("third", "pll.out1", "reset_button")));
+    }
+
+    /** Some blocks move to another clock, which their way to the bus then crosses. */
+    private void otherClocks() {
+        for (Block block : platform.blocks()) {
+            block.domains()
+                    .keySet()
+                    .forEach(input -> apply(new Edit.SetDomain(block.name(), input, "main")));
+        }
+        if (random.nextInt(3) == 0) {
+            return;
+        }
+        for (Block block : platform.blocks()) {
+            boolean moves = random.nextInt(4) == 0 && !block.type().name().equals("uart");
+            if (moves && block.domains().containsKey("clk") && block.domains().containsKey("rst")) {
+                String domain = random.nextBoolean() ? "other" : "third";
+                apply(new Edit.SetDomain(block.name(), "clk", domain));
+                apply(new Edit.SetDomain(block.name(), "rst", domain));
+            }
+        }
+    }
+
     private void processors() {
-        String type = random.nextBoolean() ? "processor:rv32-small:1.1" : "processor:rv32-fast:1.0";
+        String type =
+                isBuilt || random.nextBoolean()
+                        ? "processor:rv32-small:1.1"
+                        : "processor:rv32-fast:1.0";
         Map<String, String> sides = new TreeMap<>(Map.of("COMPRESSED", "0"));
+        if (isBuilt) {
+            sides.put("COMPRESSED", "" + random.nextInt(2));
+        }
         sides.put("MULTIPLIER", List.of("none", "iterative", "fast").get(random.nextInt(3)));
         sides.put("LOCAL_INTERRUPTS", "" + random.nextInt(4));
         add("cpu", type, sides);
@@ -260,7 +322,7 @@ final class RandomPlatform {
         List<String> devices =
                 platform.blocks().stream()
                         .filter(block -> block.attachments().containsKey("registers"))
-                        .map(polymetron.platform.Block::name)
+                        .map(Block::name)
                         .filter(name -> !name.equals("interrupts"))
                         .toList();
         return devices.isEmpty()
@@ -360,6 +422,9 @@ final class RandomPlatform {
             Optional<Fix> fix =
                     errors.stream().flatMap(finding -> finding.fixes().stream()).findFirst();
             if (fix.isEmpty() || !apply(fix.get().edit())) {
+                if (Boolean.getBoolean("polymetron.errors")) {
+                    System.out.println(errors);
+                }
                 return Optional.empty();
             }
         }

@@ -65,7 +65,7 @@ final class ProveCommand implements Callable<Integer> {
     private static String solve(DecodeProof proof, Hardware hardware, Path folder)
             throws IOException, InterruptedException {
         for (var each : hardware.files()) {
-            if (each.path().equals(proof.decode())) {
+            if (proof.decodes().contains(each.path())) {
                 Inputs.write(folder, each.path(), each.bytes());
             }
         }

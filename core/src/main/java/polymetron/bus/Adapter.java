@@ -5,12 +5,13 @@ package polymetron.bus;
  *
  * @param from what the interface has
  * @param to what the bus has
- * @param cycles clock cycles that it adds to a single access
+ * @param cycles clock cycles that it adds to a single access; for a clock, beside those of the crossing itself
+ * @param parts accesses on the narrow side for one on the wide side, where a wide access is made of narrow ones; else 1
  * @param lookupTables estimated logic
  * @param flipFlops estimated flip-flops
  */
 public record Adapter(
-        Sort sort, String from, String to, int cycles, int lookupTables, int flipFlops) {
+        Sort sort, String from, String to, int cycles, int parts, int lookupTables, int flipFlops) {
 
     /** What differs. */
     public enum Sort {

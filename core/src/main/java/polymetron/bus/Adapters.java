@@ -8,8 +8,8 @@ import java.util.List;
  * adapter; they will be replaced by counts of the generated hardware.
  */
 public final class Adapters {
-    /** Two flip-flops for each handshake signal, there and back, and one cycle to use it. */
-    private static final int CROSSING_CYCLES = 6;
+    /** The end that an access goes into registers its answer, as every adapter begins with one. */
+    private static final int END_CYCLES = 1;
 
     private Adapters() {}
 
@@ -27,15 +27,19 @@ public final class Adapters {
         return protocols.contains(bus) || !protocols.isEmpty();
     }
 
-    /** The adapters between an interface and a bus, from the interface on; empty when they match. */
-    public static List<Adapter> between(Side form, Side bus) {
+    /**
+     * The adapters between an interface and a bus, from the interface on; empty when they match.
+     *
+     * @param isTarget whether accesses come from the bus
+     */
+    public static List<Adapter> between(Side form, Side bus, boolean isTarget) {
         List<Adapter> adapters = new ArrayList<>();
         Protocol spoken = bus.protocols().getFirst();
         if (!form.protocols().contains(spoken) && !form.protocols().isEmpty()) {
             adapters.add(protocol(form.protocols().getFirst(), spoken));
         }
         if (form.dataWidth() != bus.dataWidth() && form.dataWidth() > 0) {
-            adapters.add(width(form.dataWidth(), bus.dataWidth()));
+            adapters.add(width(form.dataWidth(), bus.dataWidth(), isTarget, adapters.isEmpty()));
         }
         if (form.domain() != null && bus.domain() != null && !form.domain().equals(bus.domain())) {
             int bits = Math.min(form.dataWidth(), bus.dataWidth());
@@ -44,7 +48,8 @@ public final class Adapters {
                             Adapter.Sort.CLOCK,
                             form.domain(),
                             bus.domain(),
-                            CROSSING_CYCLES,
+                            adapters.isEmpty() ? END_CYCLES : 0,
+                            1,
                             60,
                             80 + 2 * bits));
         }
@@ -62,18 +67,26 @@ public final class Adapters {
             flipFlops += end.adapterFlipFlops;
         }
         return new Adapter(
-                Adapter.Sort.PROTOCOL, from.title(), to.title(), cycles, lookupTables, flipFlops);
+                Adapter.Sort.PROTOCOL,
+                from.title(),
+                to.title(),
+                cycles,
+                1,
+                lookupTables,
+                flipFlops);
     }
 
-    /** A wide access on a narrow side takes one transfer for each part. */
-    private static Adapter width(int from, int to) {
-        int ratio = Math.max(from, to) / Math.min(from, to);
+    /** A wide access on a narrow side takes one access for each part. */
+    private static Adapter width(int form, int bus, boolean isTarget, boolean isFirst) {
+        boolean narrows = isTarget ? bus > form : form > bus;
+        int ratio = Math.max(form, bus) / Math.min(form, bus);
         return new Adapter(
                 Adapter.Sort.WIDTH,
-                from + " bit",
-                to + " bit",
-                from > to ? ratio - 1 : 0,
-                2 * Math.max(from, to),
-                from > to ? from : 0);
+                form + " bit",
+                bus + " bit",
+                isFirst ? END_CYCLES : 0,
+                narrows ? ratio : 1,
+                2 * Math.max(form, bus),
+                narrows ? Math.max(form, bus) : 0);
     }
 }

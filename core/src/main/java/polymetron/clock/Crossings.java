@@ -49,7 +49,7 @@ public final class Crossings {
                                     "%s on bus %s".formatted(ref, bus.name()),
                                     adapter.from(),
                                     adapter.to(),
-                                    "clock adapter, %s cycles".formatted(adapter.cycles())));
+                                    "request and answer, each through two flip-flops"));
                 }
             }
         }

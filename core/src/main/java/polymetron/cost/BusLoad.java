@@ -2,14 +2,10 @@ package polymetron.cost;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.AddressSpace;
-import polymetron.elaborate.Bridge;
-import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
@@ -52,17 +48,16 @@ public record BusLoad(
         for (AddressSpace space : platform.spaces()) {
             long traffic = traffic(space);
             if (traffic > 0 && space.bus() != null) {
-                for (String name : way(platform, space)) {
-                    ElaboratedBus bus = platform.busIndex().get(name);
-                    double capacity = capacity(platform, bus, space.initiator().form().burst());
-                    shares.get(name)
-                            .add(
-                                    new Share(
-                                            space.initiator().ref(),
-                                            space.initiator().label(),
-                                            traffic,
-                                            capacity == 0 ? 0 : traffic / capacity));
-                }
+                busy(platform, space)
+                        .forEach(
+                                (name, perByte) ->
+                                        shares.get(name)
+                                                .add(
+                                                        new Share(
+                                                                space.initiator().ref(),
+                                                                space.initiator().label(),
+                                                                traffic,
+                                                                traffic * perByte)));
             }
         }
         List<BusLoad> loads = new ArrayList<>();
@@ -89,26 +84,36 @@ public record BusLoad(
         return at == null || at.traffic() == null ? 0 : at.traffic();
     }
 
-    /** The buses between an initiator and the memory that costs it most; its own when it reaches none. */
-    private static Set<String> way(ElaboratedPlatform platform, AddressSpace space) {
-        TargetRange furthest = null;
-        long most = -1;
+    /**
+     * Seconds for which a byte keeps each bus busy on the way to the memory that costs the initiator most: the cycles of that
+     * way. An initiator that reaches no memory keeps its own bus busy for as long as the protocol takes.
+     */
+    private static Map<String, Double> busy(ElaboratedPlatform platform, AddressSpace space) {
+        AccessCost furthest = null;
         for (TargetRange target : space.ranges()) {
             if (target.form().isMemory()) {
-                long cycles = AccessCost.of(platform, space, target).cycles();
-                if (cycles > most) {
-                    most = cycles;
-                    furthest = target;
+                AccessCost cost = AccessCost.of(platform, space, target);
+                if (furthest == null || cost.cycles() > furthest.cycles()) {
+                    furthest = cost;
                 }
             }
         }
-        Set<String> buses = new LinkedHashSet<>(List.of(space.bus().name()));
-        for (String name : furthest == null ? List.<String>of() : furthest.via()) {
-            ElaboratedBlock block = platform.blockIndex().get(name);
-            Bridge bridge = block.shape().bridge();
-            buses.add(block.block().attachments().get(bridge.downstream()).bus());
+        Map<String, Double> busy = new LinkedHashMap<>();
+        if (furthest == null) {
+            double capacity = capacity(platform, space.bus(), space.initiator().form().burst());
+            busy.put(space.bus().name(), capacity == 0 ? 0 : 1 / capacity);
+            return busy;
         }
-        return buses;
+        for (Map.Entry<String, Span> each : furthest.onBuses().entrySet()) {
+            ElaboratedBus bus = platform.busIndex().get(each.getKey());
+            long hertz = platform.frequencyHz(bus);
+            int transfers =
+                    Math.max(1, Math.min(furthest.burst(), bus.bus().protocol().longestBurst()));
+            long bytes = Math.min(space.initiator().form().dataWidth(), bus.bus().dataWidth()) / 8;
+            double cycles = each.getValue().most() + (transfers - 1) * furthest.nextCycles();
+            busy.put(bus.name(), hertz == 0 ? 0 : cycles / hertz / (transfers * bytes));
+        }
+        return busy;
     }
 
     /** Bytes a second of a bus with bursts of a length, one after the other. */

@@ -132,9 +132,8 @@ final class BusIndex {
                                 form.dataWidth(),
                                 block.domain(form.type().clock())),
                         new Adapters.Side(
-                                List.of(bus.bus.protocol()),
-                                bus.bus.dataWidth(),
-                                bus.bus.domain()));
+                                List.of(bus.bus.protocol()), bus.bus.dataWidth(), bus.bus.domain()),
+                        form.isTarget());
         if (!adapters.isEmpty()) {
             bus.adapters.put(new InterfaceRef(block.name(), form.name()), adapters);
         }

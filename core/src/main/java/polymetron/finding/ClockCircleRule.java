@@ -54,9 +54,9 @@ final class ClockCircleRule extends PlainRule {
         return maker.shape().clockOutputs().stream()
                 .filter(output -> output.name().equals(clock.substring(dot + 1)))
                 .filter(output -> output.from() != null)
-                .map(output -> maker.block().domains().get(output.from()))
-                .map(name -> name == null ? null : platform.domainIndex().get(name))
                 .findFirst()
+                .map(output -> maker.block().domains().get(output.from()))
+                .map(name -> platform.domainIndex().get(name))
                 .orElse(null);
     }
 }

@@ -1,9 +1,11 @@
 package polymetron.verilog;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 
 /**
  * A module of Verilog-2005 while it is built: ports, nets, assignments, instances and what happens at the clock. The text
@@ -239,6 +241,20 @@ public final class Module {
                 }
             }
         }
+    }
+
+    /** Nets and inputs that nothing reads, beside those that say so of themselves. */
+    List<Expression> unread() {
+        List<Net> all = new ArrayList<>(wires.values());
+        ports.values().stream()
+                .filter(port -> port.way() == Way.INPUT)
+                .forEach(port -> all.add(port.net()));
+        variables.values().stream().filter(net -> !ports.containsKey(net.name())).forEach(all::add);
+        Set<String> read = new HashSet<>(reads());
+        return all.stream()
+                .filter(net -> !read.contains(net.name()) && !net.name().startsWith("unused_"))
+                .map(Net::read)
+                .toList();
     }
 
     /** The file of the module. */

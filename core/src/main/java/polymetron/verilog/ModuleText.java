@@ -41,6 +41,15 @@ final class ModuleText {
             out.blank();
             item(out, item);
         }
+        List<Expression> unread = module.unread();
+        if (!unread.isEmpty()) {
+            out.blank();
+            item(
+                    out,
+                    new Module.Unused(
+                            "unused_nets",
+                            Expression.concat(unread.toArray(Expression[]::new)).any()));
+        }
         out.blank().close("endmodule").blank().line("`default_nettype wire");
         return squeezed(out.text());
     }

@@ -114,7 +114,9 @@ final class AttachmentLines {
         Adapters.Side own = new Adapters.Side(form.type().protocols(), form.dataWidth(), null);
         Adapters.Side its =
                 new Adapters.Side(List.of(bus.bus().protocol()), bus.bus().dataWidth(), null);
-        return Adapters.between(own, its).stream().mapToInt(Adapter::lookupTables).sum();
+        return Adapters.between(own, its, form.isTarget()).stream()
+                .mapToInt(Adapter::lookupTables)
+                .sum();
     }
 
     /** Whether a bus is there for an instruction side and a port of its memory only, and better stays so. */

@@ -25,12 +25,13 @@ final class AdaptersTest {
 
     @Test
     void whatMatchesNeedsNone() {
-        assertThat(Adapters.between(side(Protocol.APB, 32, "a"), side(Protocol.APB, 32, "a")))
+        assertThat(Adapters.between(side(Protocol.APB, 32, "a"), side(Protocol.APB, 32, "a"), true))
                 .isEmpty();
         assertThat(
                         Adapters.between(
                                 new Adapters.Side(List.of(Protocol.AXI4, Protocol.APB), 32, null),
-                                side(Protocol.APB, 32, "a")))
+                                side(Protocol.APB, 32, "a"),
+                                true))
                 .as("the second protocol of an interface, and a clock that is not known yet")
                 .isEmpty();
     }
@@ -39,18 +40,33 @@ final class AdaptersTest {
     void everyDifferenceIsAdaptedFromTheInterfaceOn() {
         List<Adapter> adapters =
                 Adapters.between(
-                        side(Protocol.AHB_LITE, 128, "fast"), side(Protocol.APB, 32, "slow"));
+                        side(Protocol.AHB_LITE, 128, "fast"),
+                        side(Protocol.APB, 32, "slow"),
+                        false);
         assertThat(adapters).extracting(Adapter::sort).containsExactly(Adapter.Sort.values());
         assertThat(adapters)
                 .extracting(Adapter::from)
                 .containsExactly("AHB-Lite", "128 bit", "fast");
         assertThat(adapters).extracting(Adapter::to).containsExactly("APB", "32 bit", "slow");
-        assertThat(adapters.get(1).cycles()).as("four transfers for one").isEqualTo(3);
-        assertThat(
-                        Adapters.between(side(Protocol.APB, 32, null), side(Protocol.APB, 64, null))
-                                .getFirst()
-                                .cycles())
-                .isZero();
+        assertThat(adapters.get(1).parts()).as("four accesses for one").isEqualTo(4);
+    }
+
+    /** Only where the side that accesses come from is the wider one, an access is made of several. */
+    @Test
+    void aWideAccessOnANarrowSideIsSeveral() {
+        Adapters.Side narrow = side(Protocol.AXI4_LITE, 32, null);
+        Adapters.Side wide = side(Protocol.AXI4_LITE, 64, null);
+        assertThat(parts(narrow, wide, true)).as("a narrow target on a wide bus").isEqualTo(2);
+        assertThat(parts(narrow, wide, false)).as("a narrow initiator there").isEqualTo(1);
+        assertThat(parts(wide, narrow, true)).as("a wide target on a narrow bus").isEqualTo(1);
+        assertThat(parts(wide, narrow, false)).as("a wide initiator there").isEqualTo(2);
+    }
+
+    private static int parts(Adapters.Side form, Adapters.Side bus, boolean isTarget) {
+        List<Adapter> adapters = Adapters.between(form, bus, isTarget);
+        assertThat(adapters).hasSize(1);
+        assertThat(adapters.getFirst().cycles()).as("its answer is registered").isEqualTo(1);
+        return adapters.getFirst().parts();
     }
 
     /** Every pair of protocols can be joined, and the way back costs the same. */
@@ -58,8 +74,10 @@ final class AdaptersTest {
     void protocolsCostTheSameBothWays() {
         for (Protocol one : Protocol.values()) {
             for (Protocol other : Protocol.values()) {
-                List<Adapter> there = Adapters.between(side(one, 32, null), side(other, 32, null));
-                List<Adapter> back = Adapters.between(side(other, 32, null), side(one, 32, null));
+                List<Adapter> there =
+                        Adapters.between(side(one, 32, null), side(other, 32, null), false);
+                List<Adapter> back =
+                        Adapters.between(side(other, 32, null), side(one, 32, null), true);
                 assertThat(there).hasSize(one == other ? 0 : 1);
                 assertThat(there.stream().mapToInt(Adapter::lookupTables).sum())
                         .isEqualTo(back.stream().mapToInt(Adapter::lookupTables).sum());

@@ -85,6 +85,9 @@ public record Hardware(
                 parts.put(block.name(), built.getLast());
             }
             for (ElaboratedBus bus : platform.buses()) {
+                if (bus.initiators().isEmpty()) {
+                    continue;
+                }
                 List<Module> built = BusModule.of(platform, bus, BusModule.name(top, bus));
                 built.forEach(this::add);
                 parts.put(bus.name(), built.getLast());

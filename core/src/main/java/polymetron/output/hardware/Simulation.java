@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import polymetron.elaborate.Domain;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.SizedPort;
@@ -13,7 +14,6 @@ import polymetron.library.Board;
 import polymetron.library.Capability;
 import polymetron.library.Direction;
 import polymetron.output.HandoffFile;
-import polymetron.software.Consoles;
 import polymetron.software.SoftwareView;
 import polymetron.text.TextWriter;
 
@@ -193,16 +193,15 @@ final class Simulation {
     }
 
     private void console() {
+        ElaboratedBlock printer =
+                SoftwareView.all(platform).stream()
+                        .flatMap(view -> view.console().stream())
+                        .findFirst()
+                        .map(TargetRange::block)
+                        .orElse(null);
         OutwardLink console =
                 platform.outward().stream()
-                        .filter(link -> link.part() != null)
-                        .filter(link -> link.part().kind().equals(Consoles.BOARD_PART))
-                        .filter(
-                                link ->
-                                        !link.block()
-                                                .type()
-                                                .provides(Capability.Console.class)
-                                                .isEmpty())
+                        .filter(link -> link.block() == printer)
                         .findFirst()
                         .orElse(null);
         if (console == null) {
@@ -389,11 +388,11 @@ final class Simulation {
 
             build/iverilog: $(FILES) testbench.v
             	mkdir -p build
-            	iverilog -g2005 -Wall -Wno-timescale -o $@ -s testbench $(FILES) testbench.v
+            	iverilog -g2005 -DSIMULATION -Wall -Wno-timescale -o $@ -s testbench $(FILES) testbench.v
 
             build/verilator: $(FILES) testbench.v
             	mkdir -p build
-            	verilator --binary --timing -Wno-fatal -Wno-lint -Wno-style --top-module testbench \\
+            	verilator --binary --timing -DSIMULATION -Wno-fatal -Wno-lint -Wno-style -Wno-TIMESCALEMOD --top-module testbench \\
             	    --Mdir build/parts -o ../verilator $(FILES) testbench.v > build/verilator.log 2>&1 \\
             	    || { cat build/verilator.log; exit 1; }
 

@@ -1,8 +1,6 @@
 package polymetron.output.hardware;
 
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,7 +20,6 @@ import polymetron.elaborate.SizedPort;
 import polymetron.elaborate.TargetRange;
 import polymetron.library.Direction;
 import polymetron.platform.Attachment;
-import polymetron.software.Hart;
 import polymetron.software.Harts;
 import polymetron.software.MachineTimer;
 import polymetron.verilog.Expression;
@@ -49,7 +46,6 @@ final class TopModule {
 
     private final InstanceNames names;
     private final Set<InterfaceRef> openInterrupts;
-    private final Set<String> unused;
 
     private TopModule(
             ElaboratedPlatform platform,
@@ -65,7 +61,6 @@ final class TopModule {
                         .collect(Collectors.toSet());
         this.module = new Module(name);
         this.parts = parts;
-        this.unused = unused();
     }
 
     static Module of(
@@ -90,7 +85,24 @@ final class TopModule {
             block(block);
         }
         for (ElaboratedBus bus : platform.buses()) {
-            bus(bus);
+            if (parts.containsKey(bus.name())) {
+                bus(bus);
+            } else {
+                bus.placed().forEach(this::idle);
+            }
+        }
+    }
+
+    /** A target on a bus without initiators: nothing ever comes. */
+    private void idle(TargetRange target) {
+        Interface own = Interface.of(platform, target.block(), target.form());
+        String between = isAdapted(target.block(), target.form()) ? "__" : "_";
+        for (Signal signal : own.signals()) {
+            if (signal.fromInitiator()) {
+                String name = target.block().name() + "_" + target.form().name() + between;
+                int bits = signal.bits(own.addressBits(), own.dataBits());
+                module.assign(net(name + signal.name(), bits), Expression.constant(bits, 0));
+            }
         }
     }
 
@@ -160,55 +172,8 @@ final class TopModule {
     /** What stands before the name of a port in that of its net; interrupts that go nowhere say so. */
     private String prefix(ElaboratedBlock block, String port) {
         String plain = port.replaceFirst("__$", "");
-        boolean goesNowhere =
-                openInterrupts.contains(new InterfaceRef(block.name(), plain))
-                        || unused.contains(block.name() + "_" + port);
+        boolean goesNowhere = openInterrupts.contains(new InterfaceRef(block.name(), plain));
         return (goesNowhere ? "unused_" : "") + block.name() + "_";
-    }
-
-    /** What blocks make and nothing takes: clocks, resets, times and locks. */
-    private Set<String> unused() {
-        Set<String> made = new HashSet<>();
-        for (ElaboratedBlock block : platform.blocks()) {
-            for (Module.Port port : parts.get(block.name()).ports()) {
-                boolean isMade =
-                        port.net().name().equals(SidePort.TIME + "__")
-                                || port.net().name().equals(SidePort.LOCKED + "__")
-                                || isClockOrReset(block, port.net().name());
-                if (port.way() == Module.Way.OUTPUT && isMade) {
-                    made.add(block.name() + "_" + port.net().name());
-                }
-            }
-        }
-        for (Domain domain : platform.domains()) {
-            for (String reference :
-                    Arrays.asList(domain.domain().clock(), domain.domain().reset())) {
-                if (reference != null) {
-                    made.remove(reference.replace('.', '_'));
-                }
-            }
-            Clocks.plls(platform, domain)
-                    .forEach(pll -> made.remove(pll.name() + "_" + SidePort.LOCKED + "__"));
-        }
-        for (Hart hart : Harts.of(platform).all()) {
-            boolean reads =
-                    parts.get(hart.block().name()).ports().stream()
-                            .anyMatch(port -> port.net().name().equals(SidePort.TIME + "__"));
-            if (reads) {
-                MachineTimer.serving(platform, hart)
-                        .ifPresent(
-                                timer ->
-                                        made.remove(
-                                                timer.block().name() + "_" + SidePort.TIME + "__"));
-            }
-        }
-        return made;
-    }
-
-    private static boolean isClockOrReset(ElaboratedBlock block, String port) {
-        String plain = port.replaceFirst("__$", "");
-        return block.type().clockOutputs().stream().anyMatch(each -> each.name().equals(plain))
-                || block.type().resetOutputs().stream().anyMatch(each -> each.name().equals(plain));
     }
 
     private Net net(String name, int bits) {

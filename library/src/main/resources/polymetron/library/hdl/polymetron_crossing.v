@@ -1,6 +1,6 @@
 // Accesses from one clock into another. A request is a level that changes, seen by the other clock through two flip-flops; so
 // is its answer. What goes with them stands still meanwhile. A reset of either side resets both: what is under way then is
-// answered with an error, and the far side ends what it has begun.
+// answered with an error, what is requested meanwhile waits, and the far side ends what it has begun.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 
@@ -39,30 +39,44 @@ module polymetron_crossing #(
     // --- the side that asks
 
     reg asked;
-    reg waits;
     reg [1:0] answered_seen;
     reg answered;
     reg [DATA_BITS-1:0] kept_answer;
     reg kept_error;
-    wire is_answered = waits && answered_seen[1] == asked;
+    reg waits;
+    // The reset may come from the other clock: while it lasts, and two cycles longer; and as this clock sees it.
+    reg [1:0] off;
+    reg [1:0] off_seen;
+    wire is_lost = waits && off_seen[1];
+    wire is_answered = waits && !off[1] && !off_seen[1] && answered_seen[1] == asked;
+    wire asks = request && !waits && !off[1] && off_seen == 2'b00;
 
-    assign done = request && (near_off || is_answered);
+    assign done = is_lost || is_answered;
     assign answer = kept_answer;
-    assign error = near_off || kept_error;
+    assign error = is_lost || kept_error;
 
     always @(posedge near_clk or posedge near_off) begin
         if (near_off) begin
             asked <= 1'b0;
-            waits <= 1'b0;
             answered_seen <= 2'b00;
+            off <= 2'b11;
         end
         else begin
             answered_seen <= {answered_seen[0], answered};
-            if (request && !waits) begin
-                asked <= !asked;
-                waits <= 1'b1;
-            end
-            else if (is_answered) waits <= 1'b0;
+            off <= {off[0], 1'b0};
+            if (asks) asked <= !asked;
+        end
+    end
+
+    always @(posedge near_clk) begin
+        if (near_rst) begin
+            waits <= 1'b0;
+            off_seen <= 2'b11;
+        end
+        else begin
+            off_seen <= {off_seen[0], off[1]};
+            if (asks) waits <= 1'b1;
+            else if (done) waits <= 1'b0;
         end
     end
 
@@ -70,7 +84,7 @@ module polymetron_crossing #(
 
     reg [1:0] asked_seen;
     reg taken;
-    wire starts = !far_off && !far_request && asked_seen[1] != taken;
+    wire starts = !far_request && asked_seen[1] != taken;
 
     always @(posedge far_clk or posedge far_off) begin
         if (far_off) begin

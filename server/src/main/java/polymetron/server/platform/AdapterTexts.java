@@ -1,6 +1,7 @@
 package polymetron.server.platform;
 
 import java.util.List;
+import polymetron.bus.Adapter;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.InterfaceRef;
 
@@ -17,10 +18,18 @@ final class AdapterTexts {
                                                 adapter.sort(),
                                                 adapter.from(),
                                                 adapter.to(),
-                                                adapter.cycles() == 1
-                                                        ? "1 cycle"
-                                                        : adapter.cycles() + " cycles",
+                                                effect(adapter),
                                                 adapter.lookupTables()))
                 .toList();
+    }
+
+    private static String effect(Adapter adapter) {
+        if (adapter.sort() == Adapter.Sort.CLOCK) {
+            return "two flip-flops each way";
+        }
+        if (adapter.parts() > 1) {
+            return adapter.parts() + " accesses for one";
+        }
+        return adapter.cycles() == 1 ? "1 cycle" : adapter.cycles() + " cycles";
     }
 }

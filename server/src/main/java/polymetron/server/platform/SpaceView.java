@@ -24,7 +24,8 @@ public record SpaceView(
      *
      * @param own its address on the bus that it is on; missing where it is the same
      * @param path buses and bridges on the way, in order
-     * @param cycles cycles of the initiator's bus for a single read
+     * @param leastCycles fewest cycles of the initiator's bus for a single read
+     * @param cycles the most of them while nobody else is on the way
      * @param burstCycles the same for its longest burst; missing where it has none
      * @param steps parts of the way with their cycles, in words
      * @param elsewhere who sees it at another address, and where
@@ -40,6 +41,7 @@ public record SpaceView(
             boolean held,
             @Nullable String own,
             List<String> path,
+            long leastCycles,
             long cycles,
             @Nullable Long burstCycles,
             List<String> steps,

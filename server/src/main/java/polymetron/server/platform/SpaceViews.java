@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import polymetron.address.Address;
 import polymetron.cost.AccessCost;
+import polymetron.cost.Span;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -58,10 +59,11 @@ final class SpaceViews {
                 target.held(),
                 same ? null : Address.format(there.range().base()),
                 path(target),
+                cost.leastCycles(),
                 cost.cycles(),
                 cost.burst() > 1 ? cost.burstCycles() : null,
                 cost.steps().stream()
-                        .map(step -> "%s: %s".formatted(step.what(), step.cycles()))
+                        .map(step -> "%s: %s".formatted(step.what(), cycles(step.cycles())))
                         .toList(),
                 elsewhere.than(target).stream()
                         .map(
@@ -72,6 +74,12 @@ final class SpaceViews {
                                                         Address.format(
                                                                 other.target().range().base())))
                         .toList());
+    }
+
+    private static String cycles(Span span) {
+        return span.leastCycles() == span.mostCycles()
+                ? Long.toString(span.mostCycles())
+                : "%s to %s".formatted(span.leastCycles(), span.mostCycles());
     }
 
     private List<String> path(TargetRange target) {

@@ -34,7 +34,6 @@ module polymetron_pll #(
 `ifdef SIMULATION
     localparam LOCK_CYCLES = 16;
 
-    reg [3:0] clocks = 4'b0000;
     reg is_locked = 1'b0;
     integer cycles = 0;
 
@@ -43,25 +42,34 @@ module polymetron_pll #(
         else is_locked <= 1'b1;
     end
 
-    always #(HALF0) clocks[0] = !clocks[0];
+    // One variable for each clock: not every simulator sees the edges of a bit of a vector.
+    reg first = 1'b0;
+    reg second = 1'b0;
+    reg third = 1'b0;
+    reg fourth = 1'b0;
+    always #(HALF0) first = !first;
     generate
-        if (OUTPUTS > 1) begin : second
-            always #(HALF1) clocks[1] = !clocks[1];
+        if (OUTPUTS > 1) begin : two
+            always #(HALF1) second = !second;
         end
-        if (OUTPUTS > 2) begin : third
-            always #(HALF2) clocks[2] = !clocks[2];
+        if (OUTPUTS > 2) begin : three
+            always #(HALF2) third = !third;
         end
-        if (OUTPUTS > 3) begin : fourth
-            always #(HALF3) clocks[3] = !clocks[3];
+        if (OUTPUTS > 3) begin : four
+            always #(HALF3) fourth = !fourth;
         end
     endgenerate
 
-    assign {out3, out2, out1, out0} = clocks;
+    assign out0 = first;
+    assign out1 = second;
+    assign out2 = third;
+    assign out3 = fourth;
     assign locked = is_locked;
 `else
     // For tools that look inside all the same.
     assign {out3, out2, out1, out0} = {4{clk}};
     assign locked = 1'b1;
+    wire unused_numbers = DIVIDE + MULTIPLY + STEPS + OUTPUTS + OUT0 + OUT1 + OUT2 + OUT3 + HALF0 + HALF1 + HALF2 + HALF3 == 0;
 `endif
 endmodule
 
