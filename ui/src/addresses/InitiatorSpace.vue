@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { cyclesText } from '../compose/seenBy'
 import { ref, watch } from 'vue'
 import AddressField from '../compose/AddressField.vue'
 import { useInitiatorSpace } from '../frame/initiatorSpace'
@@ -128,7 +129,7 @@ function setTraffic(text: string): Promise<boolean> {
                             class="border-t border-line px-2 py-0.5 text-right font-mono text-[13px]"
                             :title="each.steps.join('\n')"
                         >
-                            {{ each.cycles }}
+                            {{ cyclesText(each.leastCycles, each.cycles) }}
                         </td>
                         <td
                             v-if="(space?.burst ?? 1) > 1"
@@ -141,8 +142,8 @@ function setTraffic(text: string): Promise<boolean> {
                 </tbody>
             </table>
             <p class="mt-1 text-[13px] text-soft">
-                Reads in cycles of its bus, when nobody else is on the way; rest on a number to see what they
-                are made of. Adapters and bridges are estimates.
+                Reads in cycles of its clock while no other initiator is on the way, as the hardware takes them: a
+                range where a clock is crossed. Hover over a number to see its parts.
             </p>
         </template>
     </section>

@@ -41,7 +41,7 @@ const name = computed(() => block.value?.localName ?? props.target.block)
                 :class="target.conflict ? 'font-semibold text-error' : ''"
                 >{{ seen?.base ?? target.base
                 }}<span v-if="seen" class="ml-1.5 font-sans text-soft" :title="'Cycles of a read'"
-                    >{{ seen.cycles }} {{ seen.cycles === 1 ? 'cycle' : 'cycles' }}</span
+                    >{{ seen.cycles }} {{ seen.cycles === '1' ? 'cycle' : 'cycles' }}</span
                 ></span
             >
         </div>

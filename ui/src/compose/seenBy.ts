@@ -6,7 +6,12 @@ import type { PlatformContext } from '../frame/platform'
 export interface Seen {
     base: string
     last: string
-    cycles: number
+    cycles: string
+}
+
+/** Cycles in words: one number, or from the fewest to the most where a clock is crossed. */
+export function cyclesText(least: number, most: number): string {
+    return least === most ? `${most}` : `${least}–${most}`
 }
 
 /**
@@ -27,7 +32,7 @@ export function useSeenBy(
         return new Map(
             space.seen.map((each) => [
                 `${each.block}.${each.busInterface}`,
-                { base: each.base, last: each.last, cycles: each.cycles },
+                { base: each.base, last: each.last, cycles: cyclesText(each.leastCycles, each.cycles) },
             ]),
         )
     })

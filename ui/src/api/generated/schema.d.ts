@@ -2229,6 +2229,8 @@ export interface components {
             held: boolean;
             label: string;
             last: string;
+            /** Format: int64 */
+            leastCycles: number;
             memory: boolean;
             own?: string | null;
             path: string[];

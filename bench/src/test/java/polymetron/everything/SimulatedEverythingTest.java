@@ -96,12 +96,14 @@ final class SimulatedEverythingTest {
                 here,
                 "program.hex",
                 ImageFiles.of(built.get().image(), "program").getFirst().bytes());
-        outside(here, elaborated);
+        MeasuredReads reads = new MeasuredReads(elaborated);
+        outside(here, elaborated, reads.monitor());
         Tool.Outcome said =
                 Tool.tryRun(
                         here,
                         "make -s -C sim run SIM=verilator IMAGE=program.hex CYCLES=3000000"
                                 .split(" "));
+        reads.check(here, elaborated);
         String console = said.output().replaceFirst("(?s)\\R- testbench.v.*", "");
         assertThat(console.strip()).isEqualTo(built.get().expected().strip());
         return true;
@@ -136,10 +138,11 @@ final class SimulatedEverythingTest {
     }
 
     /** What the bench has around the platform: levels on the lines, which change when the program asks for an edge. */
-    private static void outside(Path here, ElaboratedPlatform platform) throws IOException {
+    private static void outside(Path here, ElaboratedPlatform platform, String monitor)
+            throws IOException {
         Path bench = here.resolve("sim/testbench.v");
         String text = Files.readString(bench);
-        StringBuilder more = new StringBuilder(said("\nend\n", "finish(0);"));
+        StringBuilder more = new StringBuilder(monitor).append(said("\nend\n", "finish(0);"));
         for (OutwardLink link : platform.outward()) {
             if (!link.block().type().identity().name().equals("gpio")) {
                 continue;

@@ -71,6 +71,10 @@ public record InstructionSet(List<String> extensions) {
         return has("m");
     }
 
+    public boolean compresses() {
+        return has("c");
+    }
+
     public boolean compressed() {
         return has("c");
     }

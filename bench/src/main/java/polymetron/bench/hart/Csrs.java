@@ -15,6 +15,7 @@ public final class Csrs {
 
     private final int hartId;
     private final int misa;
+    private final int addressMask;
     private int mstatus;
     private int mie;
     private int mip;
@@ -32,10 +33,11 @@ public final class Csrs {
     private boolean inTrap;
     private LongSupplier time;
 
-    Csrs(int hartId, boolean multiplies) {
+    Csrs(int hartId, boolean multiplies, boolean compresses) {
         this.hartId = hartId;
-        // MXL = 1 (32 bits), extension I, and M where it is there.
-        this.misa = 1 << 30 | 1 << 8 | (multiplies ? 1 << 12 : 0);
+        // MXL = 1 (32 bits), extension I, and M and C where they are there.
+        this.misa = 1 << 30 | 1 << 8 | (multiplies ? 1 << 12 : 0) | (compresses ? 1 << 2 : 0);
+        this.addressMask = compresses ? ~1 : ~3;
     }
 
     void reset(int trapVector) {
@@ -179,7 +181,7 @@ public final class Csrs {
             case 0x304 -> mie = value & lines;
             case 0x305 -> mtvec = value & ~2;
             case 0x340 -> mscratch = value;
-            case 0x341 -> mepc = value & ~3;
+            case 0x341 -> mepc = value & addressMask;
             case 0x342 -> mcause = value;
             case 0x343 -> mtval = value;
             case 0xB00 ->

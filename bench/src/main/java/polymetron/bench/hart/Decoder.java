@@ -23,11 +23,34 @@ final class Decoder {
         Op.MUL, Op.MULH, Op.MULHSU, Op.MULHU, Op.DIV, Op.DIVU, Op.REM, Op.REMU
     };
 
+    /** Set in the operation of an instruction of 16 bits. */
+    static final int SHORT = 1 << 21;
+
     private Decoder() {}
 
-    /** Operation in bits 7:0, destination in 15:8, first source in 23:16, second source in 31:24. */
+    /** Bytes of a decoded instruction. */
+    static int length(int operation) {
+        return 4 - (operation >>> 20 & 2);
+    }
+
+    /**
+     * Operation in bits 7:0, destination in 15:8, first source in 20:16, whether it has 16 bits in 21, second source in 31:24.
+     *
+     * @param compresses whether instructions may begin at any even address
+     */
+    static int operation(int word, boolean multiplies, boolean compresses) {
+        return compresses ? plain(word, multiplies) : operation(word, multiplies);
+    }
+
+    /** The same where jumps lead to multiples of 4 only. */
     static int operation(int word, boolean multiplies) {
-        int op = isMisalignedJump(word) ? Op.SYSTEM : op(word, multiplies);
+        return isMisalignedJump(word)
+                ? plain(word, multiplies) & ~0xFF | Op.SYSTEM
+                : plain(word, multiplies);
+    }
+
+    private static int plain(int word, boolean multiplies) {
+        int op = op(word, multiplies);
         int rd = word >>> 7 & 31;
         return (op < 0 ? Op.SYSTEM : op)
                 | (rd == 0 ? DISCARD : rd) << 8

@@ -1,7 +1,7 @@
 package polymetron.bench.hart;
 
 /**
- * A RISC-V hart: RV32I, with M where the processor has it, in machine mode only (RISC-V Unprivileged and
+ * A RISC-V hart: RV32I, with M and C where the processor has them, in machine mode only (RISC-V Unprivileged and
  * Privileged ISA). An instruction takes one cycle here; real cores take longer, so times are a lower bound.
  *
  * <p>Instructions are decoded once into the {@link Ram} that holds them; a store over an instruction forgets its
@@ -12,12 +12,20 @@ public final class Hart {
     /** JAL x0, 0. */
     private static final int JUMP_TO_ITSELF = 0x6F;
 
+    /** C.J 0. */
+    private static final int SHORT_JUMP_TO_ITSELF = 0xA001;
+
     /** x0 to x31, and a place for results that nobody wants. */
     private final int[] x = new int[33];
 
     private final BusMap fetchMap;
     private final BusMap dataMap;
     private final boolean multiplies;
+    private final boolean compresses;
+
+    /** Bits that are 0 in the address of an instruction. */
+    private final int alignment;
+
     private final int resetVector;
     private final int trapVector;
     private final Csrs csrs;
@@ -36,7 +44,7 @@ public final class Hart {
 
     private int pc;
     private boolean waiting;
-    private boolean translating = true;
+    private boolean translating;
 
     // The memory that instructions come from, and the one that data was last in: nearly every
     // access is there.
@@ -49,11 +57,13 @@ public final class Hart {
      * @param fetchMap what the instruction side reaches
      * @param dataMap what the data side reaches
      * @param multiplies whether the processor has the M extension
+     * @param compresses whether it has the C extension; such a hart is interpreted only
      */
     public Hart(
             BusMap fetchMap,
             BusMap dataMap,
             boolean multiplies,
+            boolean compresses,
             int resetVector,
             int trapVector,
             int hartId) {
@@ -62,7 +72,10 @@ public final class Hart {
         this.multiplies = multiplies;
         this.resetVector = resetVector;
         this.trapVector = trapVector;
-        this.csrs = new Csrs(hartId, multiplies);
+        this.compresses = compresses;
+        this.alignment = compresses ? 1 : 3;
+        this.translating = !compresses;
+        this.csrs = new Csrs(hartId, multiplies, compresses);
         reset();
     }
 
@@ -83,6 +96,11 @@ public final class Hart {
     /** A general-purpose register, 0 to 31. */
     public int register(int number) {
         return x[number];
+    }
+
+    /** Gives a general-purpose register, 1 to 31, another value: what a counter of real hardware gave. */
+    void setRegister(int number, int value) {
+        x[number] = value;
     }
 
     public Csrs csrs() {
@@ -147,10 +165,12 @@ public final class Hart {
             return true;
         }
         int index = csrs.interruptsOn() ? -1 : fetchMap.indexOf(pc);
-        if (index < 0 || (pc & 3) != 0 || !(fetchMap.target(index) instanceof Ram ram)) {
+        if (index < 0 || (pc & alignment) != 0 || !(fetchMap.target(index) instanceof Ram ram)) {
             return false;
         }
-        return ram.word(pc - fetchMap.base(index)) == JUMP_TO_ITSELF;
+        int at = pc - fetchMap.base(index);
+        return compresses && (ram.half(at) & 0xFFFF) == SHORT_JUMP_TO_ITSELF
+                || at <= ram.size() - 4 && ram.word(at) == JUMP_TO_ITSELF;
     }
 
     private void trap(int cause, int value) {
@@ -165,7 +185,7 @@ public final class Hart {
      * @return how many were executed
      */
     public int execute(int most) {
-        if ((pc & 3) != 0) {
+        if ((pc & alignment) != 0) {
             trap(Trap.FETCH_MISALIGNED, pc);
             return 1;
         }
@@ -192,6 +212,9 @@ public final class Hart {
             if (index < 0 || dataMap.target(index) != code) {
                 data = NOTHING;
             }
+        }
+        if (compresses && goesBeyond()) {
+            return executeAcross();
         }
         int done = 0;
         boolean jumped = false;
@@ -228,11 +251,41 @@ public final class Hart {
     }
 
     private boolean isInCode() {
-        return Integer.compareUnsigned(pc - codeBase, code.bytes.length) < 0 && (pc & 3) == 0;
+        return Integer.compareUnsigned(pc - codeBase, code.bytes.length) < 0
+                && (pc & alignment) == 0;
+    }
+
+    /** Whether the second half of the next instruction is not in the memory that the first one is in. */
+    private boolean goesBeyond() {
+        int at = pc - codeBase;
+        return at == code.bytes.length - 2 && !Compressed.isShort(code.half(at));
+    }
+
+    /** One instruction whose halves are in two memories. */
+    private int executeAcross() {
+        int index = fetchMap.indexOf(pc + 2);
+        if (index < 0 || !(fetchMap.target(index) instanceof Ram ram)) {
+            trap(Trap.FETCH_FAULT, pc + 2);
+            return 1;
+        }
+        Ram both = new Ram(4, true);
+        both.prepareToExecute();
+        int upper = ram.half(pc + 2 - fetchMap.base(index));
+        Ram.storeWord(both.bytes, 0, code.half(pc - codeBase) & 0xFFFF | upper << 16);
+        code = both;
+        codeBase = pc;
+        doneBefore = 0;
+        int done = interpret(1);
+        ended = false;
+        code = null;
+        return Math.max(done, 1);
     }
 
     private static final Ram NOTHING = new Ram(0, false);
     private boolean ended;
+
+    /** Bytes of the instruction that is done outside the fast loop. */
+    private int length;
 
     /**
      * The plain loop. Returns after a jump backwards or out of the memory, so that {@link #execute} can look for a
@@ -244,19 +297,25 @@ public final class Hart {
         int at = pc - codeBase;
         int done = 0;
         while (done < most) {
-            if (Integer.compareUnsigned(at, code.bytes.length) >= 0 || (at & 3) != 0) {
+            if (Integer.compareUnsigned(at, code.bytes.length) >= 0 || (at & alignment) != 0) {
                 ended = true;
                 break;
             }
-            int instruction = decoded[at >>> 1];
+            int instruction = decoded[at];
             if (instruction == 0) {
+                if (compresses
+                        && at == code.bytes.length - 2
+                        && !Compressed.isShort(code.half(at))) {
+                    ended = true;
+                    break;
+                }
                 instruction = decode(at);
             }
-            int immediate = decoded[(at >>> 1) + 1];
+            int immediate = decoded[at + 1];
             int rd = instruction >>> 8 & 63;
             int one = x[instruction >>> 16 & 31];
             int two = x[instruction >>> 24];
-            int next = at + 4;
+            int next = at + Decoder.length(instruction);
             switch (instruction & 0xFF) {
                 case Op.LUI -> x[rd] = immediate;
                 case Op.AUIPC -> x[rd] = codeBase + at + immediate;
@@ -266,7 +325,7 @@ public final class Hart {
                 }
                 case Op.JALR -> {
                     int target = one + immediate & ~1;
-                    if ((target & 2) != 0) {
+                    if ((target & alignment) != 0) {
                         pc = codeBase + at;
                         trap(Trap.FETCH_MISALIGNED, target);
                         ended = true;
@@ -337,8 +396,19 @@ public final class Hart {
     }
 
     private int decode(int at) {
-        int word = code.word(at);
-        int instruction = Decoder.operation(word, multiplies);
+        if (compresses && Compressed.isShort(code.half(at))) {
+            int half = code.half(at) & 0xFFFF;
+            int word = Compressed.expand(half);
+            int instruction = Decoder.operation(word, multiplies, true) | Decoder.SHORT;
+            // An illegal one is told as it was fetched.
+            code.decode(
+                    at,
+                    instruction,
+                    word == 0 ? half : Decoder.immediate(word, instruction & 0xFF));
+            return instruction;
+        }
+        int word = compresses ? code.half(at) & 0xFFFF | code.half(at + 2) << 16 : code.word(at);
+        int instruction = Decoder.operation(word, multiplies, compresses);
         code.decode(at, instruction, Decoder.immediate(word, instruction & 0xFF));
         return instruction;
     }
@@ -384,7 +454,7 @@ public final class Hart {
             default -> Ram.storeByte(data.bytes, offset, value);
         }
         if (data.guard[offset >>> Ram.GRANULE] != 0) {
-            data.decoded[offset >>> 2 << 1] = 0;
+            data.stored(offset, size);
             translator.stored(data, offset);
         }
         return true;
@@ -393,6 +463,7 @@ public final class Hart {
     /** One instruction outside the fast loop; {@link #pc} is its address and becomes that of the next. */
     private void slow(int instruction, int immediate, int one, int two, int done) {
         int op = instruction & 0xFF;
+        length = Decoder.length(instruction);
         if (op == Op.SYSTEM) {
             progress.reached(doneBefore + done, null);
             system(immediate, one, two);
@@ -423,7 +494,7 @@ public final class Hart {
             data = ram;
             dataBase = dataMap.base(index);
             access(op, instruction >>> 8 & 63, address, two);
-            pc += 4;
+            pc += length;
             return;
         }
         Registers registers = (Registers) dataMap.target(index);
@@ -448,17 +519,17 @@ public final class Hart {
                         default -> word;
                     };
         }
-        pc += 4;
+        pc += length;
     }
 
     /** System instructions (Privileged ISA, 3.3, and Zicsr); everything else is illegal. */
     private void system(int word, int one, int two) {
         int funct3 = word >>> 12 & 7;
-        if (Decoder.isMisalignedJump(word)) {
+        if (!compresses && Decoder.isMisalignedJump(word)) {
             if (Decoder.isTaken(word, one, two)) {
                 trap(Trap.FETCH_MISALIGNED, pc + Decoder.jumpOffset(word));
             } else {
-                pc += 4;
+                pc += length;
             }
             return;
         }
@@ -476,7 +547,7 @@ public final class Hart {
             case 0x3020_0073 -> pc = csrs.leaveTrap();
             case 0x1050_0073 -> {
                 waiting = csrs.pending() == 0;
-                pc += 4;
+                pc += length;
             }
             default -> trap(Trap.ILLEGAL, word);
         }
@@ -503,6 +574,6 @@ public final class Hart {
         }
         int rd = word >>> 7 & 31;
         x[rd == 0 ? Decoder.DISCARD : rd] = old;
-        pc += 4;
+        pc += length;
     }
 }

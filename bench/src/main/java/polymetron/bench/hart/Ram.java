@@ -20,8 +20,8 @@ public final class Ram implements Memory {
     final boolean writable;
 
     /**
-     * Two ints an instruction, see {@link Decoder}; 0 where nothing is decoded yet. Twice as long as the memory, so it
-     * is there only where something is executed.
+     * Two ints for each address that an instruction may have, see {@link Decoder}; 0 where nothing is decoded yet. An int
+     * for each byte, so it is there only where something is executed.
      */
     int[] decoded = {};
 
@@ -62,8 +62,8 @@ public final class Ram implements Memory {
     }
 
     void prepareToExecute() {
-        if (decoded.length < bytes.length / 4 * 2) {
-            decoded = new int[bytes.length / 4 * 2];
+        if (decoded.length < bytes.length) {
+            decoded = new int[bytes.length];
         }
     }
 
@@ -72,14 +72,28 @@ public final class Ram implements Memory {
         return loadWord(bytes, offset);
     }
 
+    /** The 16 bits at a multiple of 2, with their sign. */
+    int half(int offset) {
+        return loadHalf(bytes, offset);
+    }
+
     public int size() {
         return bytes.length;
     }
 
     void decode(int offset, int operation, int immediate) {
-        decoded[offset >>> 1] = operation;
-        decoded[(offset >>> 1) + 1] = immediate;
+        decoded[offset] = operation;
+        decoded[offset + 1] = immediate;
         guard[offset >>> GRANULE] = 1;
+        guard[Math.min(offset + 2, bytes.length - 1) >>> GRANULE] = 1;
+    }
+
+    /** A store over instructions: one of them may begin two bytes earlier. */
+    void stored(int offset, int size) {
+        int last = Math.min(offset + size, decoded.length);
+        for (int at = Math.max(0, (offset & ~3) - 2); at < last; at += 2) {
+            decoded[at] = 0;
+        }
     }
 
     static int loadWord(byte[] bytes, int offset) {

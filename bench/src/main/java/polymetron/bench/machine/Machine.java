@@ -108,6 +108,7 @@ public final class Machine {
                         apart ? map(runs.block(), runs.role().fetch()) : data,
                         data,
                         executes.multiplies(),
+                        executes.compresses(),
                         (int) runs.resetVector(),
                         (int) runs.trapVector(),
                         (int) runs.id());

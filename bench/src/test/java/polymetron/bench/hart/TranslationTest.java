@@ -157,7 +157,7 @@ final class TranslationTest {
         }
         ram.load(0, bytes);
         BusMap map = new BusMap(List.of(new BusMap.Entry(BASE, BASE + SIZE - 1, ram)));
-        Hart hart = new Hart(map, map, true, BASE, BASE + HANDLER, 0);
+        Hart hart = new Hart(map, map, true, false, BASE, BASE + HANDLER, 0);
         if (!translated) {
             hart.interpretOnly();
         }
