@@ -25,21 +25,26 @@ final class LockstepProgram {
             List.of("beq", "bne", "blt", "bge", "bltu", "bgeu");
 
     private final Random random;
+    private final boolean compressed;
     private final StringBuilder out = new StringBuilder();
     private int labels = 10;
 
-    private LockstepProgram(long seed) {
+    private LockstepProgram(long seed, boolean compressed) {
+        this.compressed = compressed;
         this.random = new Random(seed);
     }
 
     /**
      * @param items random items in the loop that the program runs through again and again
      * @param rounds how often it does
+     * @param compressed whether instructions of 16 bits are among them
      */
-    static String of(long seed, int items, int rounds) {
-        LockstepProgram program = new LockstepProgram(seed);
+    static String of(long seed, int items, int rounds, boolean compressed) {
+        LockstepProgram program = new LockstepProgram(seed, compressed);
         program.out.append(
-                START.replace("VECTORED", "" + (seed & 1)).replace("ROUNDS", "" + rounds));
+                START.replace("REGISTERS", registers())
+                        .replace("VECTORED", "" + (seed & 1))
+                        .replace("ROUNDS", "" + rounds));
         for (int each = 0; each < items; each++) {
             program.item();
         }
@@ -112,7 +117,7 @@ final class LockstepProgram {
                                             "ecall",
                                             "ebreak",
                                             ".word 0xFFFFFFFF",
-                                            ".half 0",
+                                            compressed ? ".half 0" : ".word 3",
                                             ".word 0x30200077",
                                             "csrw mhartid, zero",
                                             "csrr a0, 0x7C0",
@@ -122,7 +127,7 @@ final class LockstepProgram {
                     line(
                             one(
                                     List.of(
-                                            "wfi",
+                                            "li t0, 0xF0888\n    csrw mie, t0\n    wfi",
                                             "fence",
                                             "nop",
                                             "auipc %s, 0x%x"
@@ -247,6 +252,9 @@ final class LockstepProgram {
                 .endr
                 .option pop
             handler:
+                csrr t4, mstatus
+                csrr t4, mtval
+                csrr t4, mepc
                 csrr t6, mcause
                 bltz t6, 3f
                 li t5, 1

@@ -43,7 +43,7 @@ final class LockstepTest {
             Map<String, String> files, long seed, int items, int rounds, boolean compressed)
             throws IOException {
         Path here = Files.createTempDirectory(folder, "run");
-        Tool.write(here, "program.S", LockstepProgram.of(seed, items, rounds));
+        Tool.write(here, "program.S", LockstepProgram.of(seed, items, rounds, compressed));
         Tool.run(
                 here,
                 ("riscv64-unknown-elf-gcc -misa-spec=2.2 -march=rv32im%s -mabi=ilp32 -nostdlib"
@@ -85,6 +85,9 @@ final class LockstepTest {
         } else {
             Tool.run(here, SimulatedFiles.command("iverilog -g2005 -DSIMULATION -o sim", sources));
             Tool.run(here, "vvp", "sim");
+        }
+        if (!Files.exists(here.resolve("memory.txt"))) {
+            return "the program does not come to its end";
         }
         LockstepFollower follower = new LockstepFollower(image, compressed, met);
         String wrong = null;
@@ -134,7 +137,7 @@ final class LockstepTest {
                             "wire misaligned = (1'b0)"
                         },
                         new String[] {
-                            "funct3[1] : (minus_one != minus_two)", "funct3[1] : minus_one"
+                            "(minus_one != minus_two) && two != 32'd0", "minus_one && two != 32'd0"
                         },
                         new String[] {"if (retires) retired", "if (retires && !is_csr) retired"},
                         new String[] {"csr_old & ~csr_operand", "csr_old & csr_operand"},
@@ -149,7 +152,11 @@ final class LockstepTest {
             String wrong = right.replace(bug[0], bug[1]);
             assertThat(wrong).as(bug[0]).isNotEqualTo(right);
             files.put("polymetron_rv32_small.v", wrong);
-            assertThat(run(files, 3, ITEMS, 1, true)).as(bug[1]).isNotNull();
+            String found = null;
+            for (long seed = 3; seed < 8 && found == null; seed++) {
+                found = run(files, seed, ITEMS, 1, true);
+            }
+            assertThat(found).as(bug[1]).isNotNull();
         }
     }
 
