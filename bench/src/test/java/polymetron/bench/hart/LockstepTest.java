@@ -21,7 +21,7 @@ import polymetron.outside.Tool;
  * late. Stalls, interrupts and what devices give are random.
  */
 final class LockstepTest {
-    /** Rounds of the random loop; for a million instructions by hand with -Dpolymetron.lockstep=400. */
+    /** Rounds of the random loop; for a million instructions by hand with -Dpolymetron.lockstep=150. */
     private static final int ROUNDS = Integer.getInteger("polymetron.lockstep", 2);
 
     private static final int ITEMS = 900;
@@ -71,7 +71,7 @@ final class LockstepTest {
                 "lockstep.v",
                 BENCH.replace("SEED", "" + (seed + 1))
                         .replace("SHORT", compressed ? "1" : "0")
-                        .replace("LIMIT", "" + 60L * items * rounds));
+                        .replace("LIMIT", "" + 200L * items * rounds));
         List<String> sources = new ArrayList<>(files.keySet());
         sources.add("lockstep.v");
         if (rounds > 20) {
