@@ -114,6 +114,15 @@ final class SimulatedEverythingTest {
         Path hdl = here.resolve("hdl");
         List<String> files = Files.readAllLines(hdl.resolve("files.f"));
         assertThat(Tool.run(hdl, command("iverilog -g2005 -Wall -o lint.vvp", files))).isEmpty();
+        String checked =
+                Tool.run(
+                        hdl,
+                        "yosys",
+                        "-q",
+                        "-p",
+                        "read_verilog %s; hierarchy -check -top %s; proc; check -assert"
+                                .formatted(String.join(" ", files), hardware.top()));
+        assertThat(checked.lines().filter(line -> !line.isBlank())).isEmpty();
         String said =
                 Tool.tryRun(
                                 hdl,

@@ -124,6 +124,21 @@ module polymetron_crossing #(
             end
         end
     end
+
+`ifdef FORMAL
+    // A proof begins behind the resets.
+    initial begin
+        asked = 1'b0;
+        answered_seen = 2'b00;
+        off = 2'b00;
+        off_seen = 2'b00;
+        waits = 1'b0;
+        asked_seen = 2'b00;
+        taken = 1'b0;
+        answered = 1'b0;
+        far_request = 1'b0;
+    end
+`endif
 endmodule
 
 `default_nettype wire

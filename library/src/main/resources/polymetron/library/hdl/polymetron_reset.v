@@ -13,6 +13,9 @@ module polymetron_reset #(
 );
     wire asserted = ACTIVE_LOW != 0 ? !source : source;
     reg [2:0] stages;
+`ifdef FORMAL
+    initial stages = 3'b000;
+`endif
 
     always @(posedge clk or posedge asserted) begin
         if (asserted) stages <= 3'b111;

@@ -1,0 +1,220 @@
+package polymetron.bench.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import polymetron.outside.Tool;
+
+/**
+ * What the common hardware promises, proved for every input up to a number of steps from the reset (bounded model checking by
+ * yosys-smtbmc and z3). Assumptions are about inputs only. Each proof reaches what it is about, and fails for a module with one
+ * wrong place.
+ */
+final class HardwareProofTest {
+    /**
+     * @param statement file of the statement
+     * @param modules common modules that it is about
+     * @param defines options for reading it
+     * @param steps cycles; with two clocks, times at which any of them may change
+     * @param mutants a place in the first module and what is wrong there, one after the other
+     */
+    private record Proof(
+            String statement, List<String> modules, String defines, int steps, String... mutants) {
+        @Override
+        public String toString() {
+            return statement;
+        }
+    }
+
+    private static final int STEPS = 20;
+    private static final int TWO_CLOCKS = 30;
+
+    static Stream<Proof> proofs() {
+        return Stream.of(
+                new Proof(
+                        "fifo",
+                        List.of("fifo"),
+                        "",
+                        STEPS,
+                        "push && !is_full",
+                        "push",
+                        "if (pops) first",
+                        "if (pop) first",
+                        "words[next[DEPTH_BITS-1:0]] <= in",
+                        "words[first[DEPTH_BITS-1:0]] <= in"),
+                new Proof(
+                        "turns",
+                        List.of("turns"),
+                        "",
+                        STEPS,
+                        "requests & after",
+                        "{INITIATORS{1'b0}}",
+                        "else if (ends) turn",
+                        "else if (!ends && |turn) turn",
+                        "(~among + {{INITIATORS - 1{1'b0}}, 1'b1})",
+                        "{INITIATORS{1'b1}}",
+                        "preferred : requests;",
+                        "preferred : ~requests;"),
+                new Proof(
+                        "priority",
+                        List.of("turns"),
+                        "",
+                        STEPS,
+                        "BY_PRIORITY != 0 ? {INITIATORS{1'b0}}",
+                        "BY_PRIORITY == 0 ? {INITIATORS{1'b0}}"),
+                new Proof(
+                        "axi4_lite_bus",
+                        List.of("axi4_lite_bus", "turns"),
+                        "-D READS",
+                        STEPS,
+                        "read_answers <= read_target",
+                        "read_answers <= ~read_target",
+                        "read_failed <= is_read_nowhere",
+                        "read_failed <= 1'b0",
+                        "{INITIATORS{is_read_answered}} & read_initiator",
+                        "{INITIATORS{is_read_answered}}"),
+                new Proof(
+                        "axi4_lite_bus",
+                        List.of("axi4_lite_bus", "turns"),
+                        "-D WRITES",
+                        STEPS,
+                        "address_sent <= 1'b1;\n                write_answers <= write_to",
+                        "address_sent <= 1'b1;\n                write_answers <= ~write_to",
+                        "write_failed <= is_nowhere",
+                        "write_failed <= 1'b0",
+                        "{INITIATORS{is_answered}} & write_initiator",
+                        "{INITIATORS{is_answered}}"),
+                new Proof(
+                        "axi4_lite_target",
+                        List.of("axi4_lite_target"),
+                        "",
+                        STEPS,
+                        "busy ? busy_writes : ",
+                        "",
+                        "if (request && done) write_first <= !write;",
+                        "",
+                        "s_rdata <= answer",
+                        "s_rdata <= s_rdata",
+                        "(!s_bvalid || s_bready)",
+                        "1'b1",
+                        "read_failed <= error",
+                        "read_failed <= 1'b0"),
+                new Proof(
+                        "axi4_lite_initiator",
+                        List.of("axi4_lite_initiator"),
+                        "",
+                        STEPS,
+                        "request && !write && !address_taken",
+                        "request && !write",
+                        "request && write && !data_taken",
+                        "request && write && !data_taken && address_taken && m_awready",
+                        "if (rst || done)",
+                        "if (rst)",
+                        "m_bresp[1] : m_rresp[1]",
+                        "m_bresp[1] : 1'b0"),
+                new Proof(
+                        "apb",
+                        List.of("apb_initiator", "apb_target"),
+                        "",
+                        STEPS,
+                        "m_penable <= request && !done",
+                        "m_penable <= request",
+                        "write ? bytes : {DATA_BITS / 8{1'b0}}",
+                        "bytes",
+                        "assign m_psel = request",
+                        "assign m_psel = request && !m_penable"),
+                new Proof(
+                        "narrow",
+                        List.of("narrow"),
+                        "",
+                        STEPS,
+                        "write && narrow_bytes == {NARROW / 8{1'b0}}",
+                        "1'b0",
+                        "failed <= failed || part_failed",
+                        "failed <= part_failed && failed",
+                        "part == LAST[PART_BITS-1:0]",
+                        "1'b1",
+                        "else if (part_done) read <= answer",
+                        "else if (part_done) read <= read"),
+                new Proof(
+                        "crossing",
+                        List.of("crossing", "reset"),
+                        "",
+                        TWO_CLOCKS,
+                        "if (far_request && far_done) answered <= taken",
+                        "if (starts) answered <= asked_seen[1]",
+                        "far_value <= value",
+                        "far_value <= far_value",
+                        "!far_request && asked_seen[1] != taken",
+                        "!far_request && asked_seen[1]"));
+    }
+
+    @TempDir private Path folder;
+
+    private static String text(String name) throws IOException {
+        try (InputStream in = HardwareProofTest.class.getResourceAsStream(name)) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    private String solve(Proof proof, String changed, String mode) throws IOException {
+        StringBuilder files = new StringBuilder();
+        for (String module : proof.modules()) {
+            String name = "polymetron_%s.v".formatted(module);
+            boolean isFirst = module.equals(proof.modules().getFirst());
+            Tool.write(
+                    folder,
+                    name,
+                    isFirst && changed != null ? changed : text("/polymetron/library/hdl/" + name));
+            files.append(' ').append(name);
+        }
+        Tool.write(folder, "proof.v", text("/polymetron/proofs/" + proof.statement() + ".v"));
+        String clocks = proof.steps() == STEPS ? "async2sync; dffunmap" : "clk2fflogic";
+        Tool.run(
+                folder,
+                "yosys",
+                "-q",
+                "-p",
+                ("read_verilog -formal %s%s proof.v; prep -flatten -top proof; memory_map; %s;"
+                                + " opt_clean; write_smt2 -wires proof.smt2")
+                        .formatted(proof.defines(), files, clocks));
+        return Tool.tryRun(
+                        folder,
+                        "yosys-smtbmc -s z3 --unroll %s -t %s proof.smt2"
+                                .formatted(mode, proof.steps())
+                                .replace("  ", " ")
+                                .split(" "))
+                .output();
+    }
+
+    @ParameterizedTest
+    @MethodSource("proofs")
+    void holdsAndReachesWhatItIsAbout(Proof proof) throws IOException {
+        assertThat(solve(proof, null, "")).contains("Status: PASSED");
+        assertThat(solve(proof, null, "-c")).contains("Reached cover").contains("Status: PASSED");
+    }
+
+    @ParameterizedTest
+    @MethodSource("proofs")
+    void failsForAWrongModule(Proof proof) throws IOException {
+        String right =
+                text(
+                        "/polymetron/library/hdl/polymetron_%s.v"
+                                .formatted(proof.modules().getFirst()));
+        for (int at = 0; at < proof.mutants().length; at += 2) {
+            String wrong = right.replace(proof.mutants()[at], proof.mutants()[at + 1]);
+            assertThat(wrong).as(proof.mutants()[at]).isNotEqualTo(right);
+            assertThat(solve(proof, wrong, ""))
+                    .as("%s instead of %s", proof.mutants()[at + 1], proof.mutants()[at])
+                    .contains("Status: FAILED");
+        }
+    }
+}
