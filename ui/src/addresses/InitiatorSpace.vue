@@ -142,8 +142,8 @@ function setTraffic(text: string): Promise<boolean> {
                 </tbody>
             </table>
             <p class="mt-1 text-[13px] text-soft">
-                Reads in cycles of its clock while no other initiator is on the way, as the hardware takes them: a
-                range where a clock is crossed. Hover over a number to see its parts.
+                Reads in cycles of its clock while no other initiator is on the way, as the hardware takes
+                them: a range where a clock is crossed. Hover over a number to see its parts.
             </p>
         </template>
     </section>

@@ -262,7 +262,8 @@ public final class Module {
         return new ModuleText(this).text();
     }
 
-    List<String> comments() {
+    /** What its file says at its head. */
+    public List<String> comments() {
         return comments;
     }
 }

@@ -135,6 +135,7 @@ final class HardwareSimulationTest {
                                                 && line.contains("'unused_")
                                         || line.startsWith("%Error: Exiting due to"));
         assertThat(Hardware.of(Shipped.elaborate(platform)).files()).isEqualTo(hardware.files());
+        assertThat(Tool.run(hdl, "ghdl", "-a", "--std=08", hardware.top() + ".vhd")).isEmpty();
     }
 
     @Test

@@ -103,6 +103,11 @@ public record Hardware(
             StringBuilder list = new StringBuilder();
             files.forEach(each -> list.append(each.path().substring(4)).append('\n'));
             files.add(new HandoffFile("hdl/files.f", "list of the files", list.toString()));
+            files.add(
+                    new HandoffFile(
+                            "hdl/" + top + ".vhd",
+                            "component for VHDL",
+                            VhdlComponent.of(modules.get(top), modules.get(top).comments())));
             files.add(new HandoffFile("hdl/LICENSE", "license of the files", License.TEXT));
             files.addAll(Simulation.files(platform, top, instances));
             return new Hardware(top, List.copyOf(modules.values()), List.copyOf(files), List.of());
