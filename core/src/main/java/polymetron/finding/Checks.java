@@ -41,6 +41,7 @@ public final class Checks {
                         new EmptyBusRule(),
                         new LostBurstRule(),
                         new LostWidthRule(),
+                        new WideReadRule(),
                         new OutdatedAcceptanceRule()));
         BY_STEP.put(
                 Step.ADDRESSES,

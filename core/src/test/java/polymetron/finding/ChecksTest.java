@@ -168,6 +168,11 @@ final class ChecksTest {
                         add("mover", "data-movement:dma"),
                         new Edit.Attach("mover", "reads", "system", null, null)),
                 breaking(
+                        "wide-read",
+                        "console.registers",
+                        "a read beside RBR changes it",
+                        new Edit.ChangeBus(new Bus("system", Protocol.AXI4_LITE, 64, 32, "main"))),
+                breaking(
                         "width-lost",
                         "mover.reads",
                         "has 64 bits, and system has 32",

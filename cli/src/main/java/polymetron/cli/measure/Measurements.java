@@ -25,7 +25,8 @@ public final class Measurements {
                             new CheckSpeed(),
                             new PlanSpeed(),
                             new SimulatorSpeed(folder),
-                            new HexSpeed(folder))) {
+                            new HexSpeed(folder),
+                            new HardwareSpeed(folder))) {
                 progress.println("measuring: " + each.title());
                 report.append("\n## ").append(each.title()).append("\n\n").append(each.measure());
             }
