@@ -146,6 +146,7 @@ final class RandomPlatform {
                 }
             }
             otherClocks();
+            group();
         }
         return settled();
     }
@@ -160,6 +161,20 @@ final class RandomPlatform {
         apply(new Edit.SetDomain("pll", "clk", "main"));
         apply(new Edit.AddDomain(new ClockDomain("other", "pll.out0", "reset_button")));
         apply(new Edit.AddDomain(new ClockDomain("third", "pll.out1", "reset_button")));
+    }
+
+    /** Some blocks become a group, which is a module of its own in hardware. */
+    private void group() {
+        List<String> members = new ArrayList<>();
+        for (Block block : platform.blocks()) {
+            boolean isPart = !block.name().startsWith("cpu") && !block.type().name().equals("uart");
+            if (isPart && random.nextInt(3) == 0) {
+                members.add(block.name());
+            }
+        }
+        if (members.size() > 1 && random.nextBoolean()) {
+            apply(new Edit.Group("part", members));
+        }
     }
 
     /** Some blocks move to another clock, which their way to the bus then crosses. */

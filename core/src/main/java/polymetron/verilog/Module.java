@@ -175,6 +175,55 @@ public final class Module {
         return List.copyOf(ports.values());
     }
 
+    /**
+     * Moves instances into a module of their own, and puts an instance of it in their place. Nets keep their names: what is
+     * only between them goes along, the rest are ports.
+     *
+     * @param instances names of those that move; none of them has pads
+     * @return the new module
+     */
+    public Module grouped(String module, String instance, Set<String> instances) {
+        Module group = new Module(module);
+        List<Object> moved =
+                items.stream()
+                        .filter(
+                                item ->
+                                        item instanceof Instance one
+                                                && instances.contains(one.name()))
+                        .toList();
+        Set<String> readInside = new HashSet<>();
+        Set<String> drivenInside = new HashSet<>();
+        for (Object item : moved) {
+            Instance one = (Instance) item;
+            one.inputs().values().forEach(each -> readInside.addAll(each.reads()));
+            one.outputs().values().forEach(net -> drivenInside.add(net.name()));
+        }
+        int place = items.indexOf(moved.getFirst());
+        items.removeAll(moved);
+        group.items.addAll(moved);
+        Set<String> readOutside = new HashSet<>(reads());
+        ports.values().stream()
+                .filter(port -> port.way() == Way.OUTPUT)
+                .forEach(port -> readOutside.add(port.net().name()));
+        Map<String, Expression> ins = new LinkedHashMap<>();
+        Map<String, Net> outs = new LinkedHashMap<>();
+        List<Net> all = new ArrayList<>(wires.values());
+        ports.values().forEach(port -> all.add(port.net()));
+        for (Net net : all) {
+            boolean isDriven = drivenInside.contains(net.name());
+            if (isDriven && readOutside.contains(net.name())) {
+                outs.put(net.name(), group.output(net.name(), net.bits()));
+            } else if (isDriven) {
+                group.wire(net.name(), net.bits());
+                wires.remove(net.name());
+            } else if (readInside.contains(net.name())) {
+                ins.put(net.name(), group.input(net.name(), net.bits()).read());
+            }
+        }
+        items.add(place, new Instance(module, instance, Map.of(), ins, outs));
+        return group;
+    }
+
     Map<String, Net> wires() {
         return wires;
     }

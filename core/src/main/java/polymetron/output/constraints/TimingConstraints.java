@@ -17,6 +17,7 @@ import polymetron.library.Direction;
 import polymetron.output.Exporter;
 import polymetron.output.HandoffFile;
 import polymetron.output.HandoffNames;
+import polymetron.output.hardware.Hardware;
 import polymetron.software.SoftwareView;
 import polymetron.text.TextWriter;
 
@@ -72,7 +73,8 @@ final class TimingConstraints implements Exporter {
 
         private void made(ElaboratedBlock block, PllBlock pll, ClockOutput output, int at) {
             String name = block.name() + "_" + output.name();
-            String pin = "[get_pins {%s/%s}]".formatted(block.name(), output.name());
+            String path = Hardware.path(block);
+            String pin = "[get_pins {%s/%s}]".formatted(path, output.name());
             if (output.from() == null) {
                 clock(name, block.shape().outputHz(output, 0), pin);
                 groups.computeIfAbsent(name, root -> new ArrayList<>()).add(name);
@@ -81,7 +83,7 @@ final class TimingConstraints implements Exporter {
                         "create_generated_clock -name %s -source [get_pins {%s/%s}] -multiply_by %s"
                                 + " -divide_by %s %s",
                         name,
-                        block.name(),
+                        path,
                         output.from(),
                         pll.multiplier(),
                         pll.divider() * pll.steps() * pll.dividers().get(at),

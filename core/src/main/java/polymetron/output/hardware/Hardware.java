@@ -49,6 +49,19 @@ public record Hardware(
         return Keywords.isKeyword(name) ? name + "_top" : name;
     }
 
+    /** The instance of a group; none of a block or bus has two underscores in a row. */
+    static String groupInstance(String group) {
+        return group + "__group";
+    }
+
+    /** Where a block is below the top level, as constraints name it. */
+    public static String path(ElaboratedBlock block) {
+        String name = Keywords.isKeyword(block.name()) ? block.name() + "__" : block.name();
+        return block.block().group() == null
+                ? name
+                : groupInstance(block.block().group()) + "/" + name;
+    }
+
     private static final class Builder {
         private final ElaboratedPlatform platform;
         private final HandoffNames names;
@@ -94,7 +107,9 @@ public record Hardware(
                 bus.initiators().forEach(each -> adapter(bus, each.block(), each.form(), parts));
                 bus.placed().forEach(each -> adapter(bus, each.block(), each.form(), parts));
             }
-            add(TopModule.of(platform, top, parts, instances));
+            Module whole = TopModule.of(platform, top, parts, instances);
+            groups(whole);
+            add(whole);
             List<HandoffFile> files = new ArrayList<>();
             libraryFiles().forEach((name, text) -> files.add(file(name, "library", text)));
             for (Module module : modules.values()) {
@@ -111,6 +126,35 @@ public record Hardware(
             files.add(new HandoffFile("hdl/LICENSE", "license of the files", License.TEXT));
             files.addAll(Simulation.files(platform, top, instances));
             return new Hardware(top, List.copyOf(modules.values()), List.copyOf(files), List.of());
+        }
+
+        /** A group is a module, with its blocks and what adapts them. */
+        private void groups(Module whole) {
+            Map<String, Set<String>> members = new TreeMap<>();
+            for (ElaboratedBlock block : platform.blocks()) {
+                if (block.block().group() != null) {
+                    Set<String> names =
+                            members.computeIfAbsent(
+                                    block.block().group(), group -> new LinkedHashSet<>());
+                    names.add(instances.of(block.name()));
+                    block.shape()
+                            .busInterfaces()
+                            .forEach(
+                                    form ->
+                                            names.add(
+                                                    block.name()
+                                                            + "_"
+                                                            + form.name()
+                                                            + "__adapter"));
+                }
+            }
+            members.forEach(
+                    (group, names) ->
+                            add(
+                                    whole.grouped(
+                                            top + "_" + group + "__group",
+                                            groupInstance(group),
+                                            names)));
         }
 
         private void adapter(

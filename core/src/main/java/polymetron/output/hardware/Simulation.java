@@ -167,8 +167,12 @@ final class Simulation {
         out.line("known = 1'b0;");
         for (TargetRange memory : memories()) {
             String array =
-                    "board.%s.behaviour.%s"
+                    "board.%s%s.behaviour.%s"
                             .formatted(
+                                    memory.block().block().group() == null
+                                            ? ""
+                                            : Hardware.groupInstance(memory.block().block().group())
+                                                    + ".",
                                     names.of(memory.block().name()),
                                     memory.block().type().memories().getFirst().name());
             out.open(

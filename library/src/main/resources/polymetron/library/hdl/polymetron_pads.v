@@ -1,7 +1,11 @@
-// Pads of lines that go either way: each drives where it is told to, and none while it is off.
+// Pads of lines that go either way: each drives where it is told to, and none while it is off. A tool that does not know
+// such pads gets a box without contents.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 
+`ifdef YOSYS
+(* blackbox *)
+`endif
 module polymetron_pads #(
     parameter BITS = 1
 ) (
@@ -11,6 +15,9 @@ module polymetron_pads #(
     input  wire [BITS-1:0] drive,
     input  wire            off
 );
+`ifdef YOSYS
+    wire unused_pads = (|pad) | (|out) | (|drive) | off;
+`else
     genvar line;
     generate
         for (line = 0; line < BITS; line = line + 1) begin : lines
@@ -19,6 +26,7 @@ module polymetron_pads #(
     endgenerate
 
     assign in = pad;
+`endif
 endmodule
 
 `default_nettype wire
