@@ -211,6 +211,41 @@ final class HardwareSimulationTest {
         assertThat(simulated.strip()).isEqualTo(onBench.strip());
     }
 
+    /** What is typed arrives, switches move, and lamps show what the program makes of them. */
+    @Test
+    void theBoardAroundItIsMovedByAFile(@TempDir Path folder) throws IOException {
+        Platform platform =
+                EDITOR.apply(Shipped.demo(), new Edit.SetParameter("console", "BAUD", "3125000"));
+        ElaboratedPlatform elaborated = Shipped.elaborate(platform);
+        ProgramImage image =
+                BuiltProgram.of(
+                        elaborated,
+                        folder,
+                        """
+                        #include "drivers/gpio.h"
+                        int main(void)
+                        {
+                            print("go ");
+                            for (;;) {
+                                gpio_write(LAMPS_BASE, gpio_read(GAIN_BASE) << 1);
+                                if (uart_has_received(PLATFORM_CONSOLE_BASE)) {
+                                    char key = (char)uart_receive(PLATFORM_CONSOLE_BASE);
+                                    uart_send(PLATFORM_CONSOLE_BASE, key);
+                                }
+                            }
+                        }
+                        """);
+        write(platform, folder);
+        Tool.write(folder, "program.hex", ImageFiles.of(image, "program").getFirst().bytes());
+        Tool.write(folder, "moves.txt", "100 @switches 5\n160 hello\n200 @nothing 1\n");
+        String said =
+                Tool.run(
+                        folder,
+                        "make -s -C sim run IMAGE=program.hex UNTIL=hello INPUT=moves.txt PARTS=1 CYCLES=100000"
+                                .split(" "));
+        assertThat(said).contains("lamps 0a", "go ", "hello");
+    }
+
     @Test
     void theSimulationEndsWithOneWhenTheTextIsNotSaid(@TempDir Path folder) {
         write(firstSteps(), folder);

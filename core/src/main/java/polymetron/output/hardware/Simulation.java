@@ -67,6 +67,7 @@ final class Simulation {
             out.line(".%s(%s)%s", port.getKey(), port.getValue(), left > 0 ? "," : "");
         }
         out.close(");").blank();
+        parts();
         loader();
         console();
         out.close("endmodule").blank().line("`default_nettype wire");
@@ -144,6 +145,44 @@ final class Simulation {
                 ports.put(name, name);
             }
         }
+    }
+
+    /** Stand-ins for what is on the board: lamps say how they change, switches and buttons are moved. */
+    private void parts() {
+        out.line("// --- parts of the board; +PARTS shows how they change").blank();
+        out.line("reg shows_parts;");
+        out.line("initial shows_parts = $test$plusargs(\"PARTS\");", new Object[0]);
+        List<String> moves = new ArrayList<>();
+        for (OutwardLink link : platform.outward()) {
+            if (!link.block().type().provides(Capability.Console.class).isEmpty()) {
+                continue;
+            }
+            String part = link.part() == null ? link.block().name() : link.part().name();
+            for (SizedPort port : link.form().ports()) {
+                String name = link.block().name() + "_" + port.name();
+                if (port.direction() == Direction.IN) {
+                    moves.add(
+                            "if (part == \"%s\") begin %s = levels[%s:0]; known = 1'b1; end"
+                                    .formatted(part, name, Math.min(63, port.width() - 1)));
+                } else {
+                    out.line(
+                            "always @(%s) if (shows_parts) $display(\"%%0d us: %s %%h\", $time /"
+                                    + " 1000000, %s);",
+                            name, part, name);
+                }
+            }
+        }
+        out.open("task move(input [8*64-1:0] part, input [63:0] levels);");
+        out.line("reg known;");
+        out.open("begin");
+        out.line("known = 1'b0;");
+        for (String move : moves) {
+            out.line("%s", move);
+        }
+        out.line("if (!known) $display(\"no part %0s that can be moved\", part);", new Object[0]);
+        out.close("end");
+        out.close("endtask");
+        out.blank();
     }
 
     /** The memories that software sees, each at the addresses at which it is seen. */
@@ -326,7 +365,10 @@ final class Simulation {
                 end
             end
 
-            // What is typed: lines of a time in microseconds and what comes then.
+            // What is typed: lines of a time in microseconds and what comes then. "@part levels" sets the levels of a part
+            // of the board, in hexadecimal.
+            reg [8*64-1:0] part_name;
+            reg [63:0] part_levels;
             reg [8*1024-1:0] input_name;
             integer typed;
             integer moment;
@@ -344,11 +386,27 @@ final class Simulation {
                         key = $fgetc(typed);
                         while ($time < moment * 64'd1000000) #(BIT_TIME);
                         key = $fgetc(typed);
-                        while (key != -1 && key != 10) begin
-                            send(key[7:0]);
+                        if (key == 64) begin
+                            part_name = 0;
+                            part_levels = 0;
                             key = $fgetc(typed);
+                            while (key > 32) begin
+                                part_name = {part_name[8*63-1:0], key[7:0]};
+                                key = $fgetc(typed);
+                            end
+                            if (key == 32) begin
+                                if ($fscanf(typed, "%h", part_levels) != 1) part_levels = 0;
+                                key = $fgetc(typed);
+                            end
+                            move(part_name, part_levels);
                         end
-                        send(8'd13);
+                        else begin
+                            while (key != -1 && key != 10) begin
+                                send(key[7:0]);
+                                key = $fgetc(typed);
+                            end
+                            send(8'd13);
+                        end
                     end
                     $fclose(typed);
                 end
@@ -370,7 +428,7 @@ final class Simulation {
 
     private static final String MAKEFILE =
             """
-            # make run SIM=iverilog (or verilator) IMAGE=file.hex UNTIL='text' [INPUT=file] [CYCLES=n]
+            # make run SIM=iverilog (or verilator) IMAGE=file.hex UNTIL='text' [INPUT=file] [CYCLES=n] [PARTS=1]
             # Boots the image and prints the console; ends with 0 once the text was said. Files are looked for here and
             # in the folder above.
             SIM ?= iverilog
@@ -382,7 +440,7 @@ final class Simulation {
             FILES := $(addprefix ../hdl/,$(shell cat ../hdl/files.f))
             find = $(firstword $(wildcard $(1) ../$(1)))
             ARGUMENTS = +CYCLES=$(CYCLES) $(if $(IMAGE),+IMAGE=$(call find,$(IMAGE))) \\
-                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(UNTIL),'+UNTIL=$(UNTIL)')
+                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(UNTIL),'+UNTIL=$(UNTIL)') $(if $(PARTS),+PARTS)
 
             .PHONY: run clean
             run: build/$(SIM)
