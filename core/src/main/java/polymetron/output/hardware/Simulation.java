@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.regex.Pattern;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -78,25 +80,29 @@ final class Simulation {
         String first = null;
         for (Domain domain : platform.domains()) {
             Board.Clock clock = domain.clock();
-            if (clock != null && ports.put(clock.name(), clock.name()) == null) {
-                out.line("reg %s = 1'b0;", clock.name());
+            if (clock != null && !ports.containsKey(clock.name())) {
+                String net = net(clock.name());
+                ports.put(clock.name(), net);
+                out.line("reg %s = 1'b0;", net);
                 out.line(
                         "always #%s %s = ~%s;",
-                        Math.round(PICOS / clock.frequencyHz() / 2), clock.name(), clock.name());
-                first = first == null ? clock.name() : first;
+                        Math.round(PICOS / clock.frequencyHz() / 2), net, net);
+                first = first == null ? net : first;
             }
         }
         for (Domain domain : platform.domains()) {
             Board.Reset reset = domain.reset();
-            if (reset != null && ports.put(reset.name(), reset.name()) == null) {
+            if (reset != null && !ports.containsKey(reset.name())) {
+                String net = net(reset.name());
+                ports.put(reset.name(), net);
                 String on = reset.activeLow() ? "1'b0" : "1'b1";
                 String off = reset.activeLow() ? "1'b1" : "1'b0";
-                out.line("reg %s = %s;", reset.name(), off);
+                out.line("reg %s = %s;", net, off);
                 // An edge, because what is asserted without a clock waits for one.
                 out.open("initial begin");
-                out.line("#1 %s = %s;", reset.name(), on);
+                out.line("#1 %s = %s;", net, on);
                 out.line("repeat (10) @(posedge %s);", first);
-                out.line("#1 %s = %s;", reset.name(), off);
+                out.line("#1 %s = %s;", net, off);
                 out.close("end");
             }
         }
@@ -128,7 +134,8 @@ final class Simulation {
     private void lines(Map<String, String> ports) {
         for (OutwardLink link : platform.outward()) {
             for (SizedPort port : link.form().ports()) {
-                String name = link.block().name() + "_" + port.name();
+                String outside = link.block().name() + "_" + port.name();
+                String name = net(outside);
                 String range = port.width() == 1 ? "" : "[%s:0] ".formatted(port.width() - 1);
                 if (port.direction() == Direction.BOTH) {
                     // Nothing is connected: each line is pulled down.
@@ -142,7 +149,7 @@ final class Simulation {
                 } else {
                     out.line("wire %s%s;", range, name);
                 }
-                ports.put(name, name);
+                ports.put(outside, name);
             }
         }
     }
@@ -159,7 +166,7 @@ final class Simulation {
             }
             String part = link.part() == null ? link.block().name() : link.part().name();
             for (SizedPort port : link.form().ports()) {
-                String name = link.block().name() + "_" + port.name();
+                String name = net(link.block().name() + "_" + port.name());
                 if (port.direction() == Direction.IN) {
                     moves.add(
                             "if (part == \"%s\") begin %s = levels[%s:0]; known = 1'b1; end"
@@ -256,7 +263,7 @@ final class Simulation {
         String transmit = null;
         String receive = null;
         for (SizedPort port : console.form().ports()) {
-            String name = console.block().name() + "_" + port.name();
+            String name = net(console.block().name() + "_" + port.name());
             if (port.direction() == Direction.OUT) {
                 transmit = name;
             } else {
@@ -269,6 +276,33 @@ final class Simulation {
                         .replace("TRANSMIT", transmit)
                         .replace("RECEIVE", receive));
     }
+
+    /** The net of a port of the board: one that the test bench has for itself has two underscores behind it. */
+    private static String net(String port) {
+        boolean isTaken =
+                OWN.contains(port)
+                        || Pattern.compile("\\b" + Pattern.quote(port) + "\\b")
+                                .matcher(LOADER + CONSOLE)
+                                .find();
+        return isTaken ? port + "__" : port;
+    }
+
+    /** Names of the test bench beside those of its longer texts. */
+    private static final Set<String> OWN =
+            Set.of(
+                    "board",
+                    "cycles",
+                    "most",
+                    "finish",
+                    "store",
+                    "move",
+                    "shows_parts",
+                    "testbench",
+                    "known",
+                    "levels",
+                    "part",
+                    "code",
+                    "word");
 
     private static final String LOADER =
             """
