@@ -85,13 +85,14 @@ public record BusLoad(
     }
 
     /**
-     * Seconds for which a byte keeps each bus busy on the way to the memory that costs the initiator most: the cycles of that
-     * way. An initiator that reaches no memory keeps its own bus busy for as long as the protocol takes.
+     * Seconds for which a byte keeps each bus busy on the way to the writable memory that costs the initiator most (traffic is
+     * data that is kept somewhere): the cycles of that way. An initiator that reaches no memory keeps its own bus busy for as long as the protocol takes.
      */
     private static Map<String, Double> busy(ElaboratedPlatform platform, AddressSpace space) {
         AccessCost furthest = null;
+        boolean canWrite = space.ranges().stream().anyMatch(BusLoad::isWritableMemory);
         for (TargetRange target : space.ranges()) {
-            if (target.form().isMemory()) {
+            if (canWrite ? isWritableMemory(target) : target.form().isMemory()) {
                 AccessCost cost = AccessCost.of(platform, space, target);
                 if (furthest == null || cost.cycles() > furthest.cycles()) {
                     furthest = cost;
@@ -114,6 +115,10 @@ public record BusLoad(
             busy.put(bus.name(), hertz == 0 ? 0 : cycles / hertz / (transfers * bytes));
         }
         return busy;
+    }
+
+    private static boolean isWritableMemory(TargetRange target) {
+        return target.form().isMemory() && target.form().isWritable();
     }
 
     /** Bytes a second of a bus with bursts of a length, one after the other. */

@@ -3,6 +3,7 @@ package polymetron.finding;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -12,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.bus.Protocol;
@@ -718,6 +720,19 @@ final class ChecksTest {
             return;
         }
         assertThat(find(platform, "range-overlap", "lamps.registers").isAccepted()).isFalse();
+    }
+
+    /** What we show is right: the station moves its samples, and no bus is overloaded. */
+    @ParameterizedTest
+    @ValueSource(strings = {"first-steps", "ridge-station", "highland-station", "canal-lock"})
+    void aDemoHasNoErrors(String name) throws IOException {
+        String file = "/polymetron/library/demo/" + name + ".json";
+        try (var in = ChecksTest.class.getResourceAsStream(file)) {
+            String text = new String(in.readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+            assertThat(run(PlatformDocument.read(name, text)))
+                    .filteredOn(finding -> finding.grade() == Grade.ERROR)
+                    .isEmpty();
+        }
     }
 
     /** A domain of a PLL whose own input is not connected yet. */
