@@ -12,6 +12,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InitiatorPort;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
+import polymetron.platform.Attachment;
 import polymetron.verilog.Expression;
 import polymetron.verilog.Module;
 import polymetron.verilog.Net;
@@ -53,7 +54,7 @@ final class BusModule {
     private static int priority(InitiatorPort initiator) {
         Integer priority =
                 initiator.attachment() == null ? null : initiator.attachment().priority();
-        return priority == null ? Integer.MAX_VALUE : priority;
+        return priority == null ? Attachment.LAST_PRIORITY : priority;
     }
 
     /** Name of the module of a bus; no block has two underscores in a row in its name. */
