@@ -85,7 +85,7 @@ final class AddressesTest extends BrowserTest {
         field(page, "What it has to move, in MB/s").press("Enter");
         button(page, "Buses").click();
         assertThat(page.getByLabel("What the buses carry")).containsText("60 MB/s");
-        assertThat(page.getByLabel("What the buses carry")).containsText("60 %");
+        assertThat(page.getByLabel("What the buses carry")).containsText("120 %");
         Browser.assertAccessible(page);
         button(page, "Ranges").click();
         button(page, "Reserve addresses…").click();
