@@ -9,9 +9,9 @@ const colours = ['bg-accent', 'bg-ink', 'bg-warn', 'bg-soft']
     <section aria-label="What the buses carry">
         <h2 class="text-lg font-semibold">What the buses carry</h2>
         <p class="text-[13px] text-soft">
-            Required bandwidth is set at <em>One initiator</em>; processors have what is left. Rates are the most that
-            the protocol allows; what is taken also counts arbitration, adapters, bridges and the slowest writable
-            memory on the way.
+            Required bandwidth is set at <em>One initiator</em>; processors have what is left. Rates are the
+            most that the protocol allows; what is taken also counts arbitration, adapters, bridges and the
+            slowest writable memory on the way.
         </p>
         <table class="sheet mt-1 w-full border-separate border-spacing-0 text-[14px]">
             <thead>
