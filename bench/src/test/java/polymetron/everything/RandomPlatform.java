@@ -437,9 +437,6 @@ final class RandomPlatform {
             Optional<Fix> fix =
                     errors.stream().flatMap(finding -> finding.fixes().stream()).findFirst();
             if (fix.isEmpty() || !apply(fix.get().edit())) {
-                if (Boolean.getBoolean("polymetron.errors")) {
-                    System.out.println(errors);
-                }
                 return Optional.empty();
             }
         }

@@ -113,7 +113,8 @@ final class SimulatedEverythingTest {
     static void lint(Path here, Hardware hardware) throws IOException {
         Path hdl = here.resolve("hdl");
         List<String> files = Files.readAllLines(hdl.resolve("files.f"));
-        assertThat(Tool.run(hdl, command("iverilog -g2005 -Wall -o lint.vvp", files))).isEmpty();
+        assertThat(Tool.run(hdl, Tool.command("iverilog -g2005 -Wall -o lint.vvp", files)))
+                .isEmpty();
         String checked =
                 Tool.run(
                         hdl,
@@ -126,7 +127,7 @@ final class SimulatedEverythingTest {
         String said =
                 Tool.tryRun(
                                 hdl,
-                                command(
+                                Tool.command(
                                         "verilator --lint-only -Wall --top-module "
                                                 + hardware.top(),
                                         files))
@@ -140,10 +141,6 @@ final class SimulatedEverythingTest {
                                                 !(line.startsWith("%Warning-UNUSEDSIGNAL")
                                                         && line.contains("'unused_"))))
                 .isEmpty();
-    }
-
-    static String[] command(String start, List<String> files) {
-        return Stream.concat(Stream.of(start.split(" ")), files.stream()).toArray(String[]::new);
     }
 
     /** What the bench has around the platform: levels on the lines, which change when the program asks for an edge. */

@@ -1,5 +1,6 @@
 package polymetron.cost;
 
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,7 +27,7 @@ public record AccessCost(
         List<Step> steps, Span single, long nextCycles, int burst, Map<String, Span> onBuses) {
     public AccessCost {
         steps = List.copyOf(steps);
-        onBuses = new LinkedHashMap<>(onBuses);
+        onBuses = Collections.unmodifiableMap(new LinkedHashMap<>(onBuses));
     }
 
     /**

@@ -7,6 +7,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 
 /**
  * Runs a general-purpose tool that something is checked against. A missing tool fails the test: {@code ./polymetron
@@ -53,6 +54,11 @@ public final class Tool {
         } catch (InterruptedException end) {
             throw new IllegalStateException(end);
         }
+    }
+
+    /** A command line of words, and files behind them. */
+    public static String[] command(String words, List<String> files) {
+        return Stream.concat(Stream.of(words.split(" ")), files.stream()).toArray(String[]::new);
     }
 
     public static Path write(Path folder, String name, byte[] bytes) {

@@ -74,7 +74,7 @@ final class LockstepTest {
                         .replace("LIMIT", "" + 200L * items * rounds));
         List<String> sources = new ArrayList<>(files.keySet());
         sources.add("lockstep.v");
-        Tool.run(here, SimulatedFiles.command("iverilog -g2005 -DSIMULATION -o sim", sources));
+        Tool.run(here, Tool.command("iverilog -g2005 -DSIMULATION -o sim", sources));
         Tool.run(here, "vvp", "sim");
         if (!Files.exists(here.resolve("memory.txt"))) {
             return "the program does not come to its end";

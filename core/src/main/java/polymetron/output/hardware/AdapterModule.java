@@ -5,6 +5,7 @@ import polymetron.bus.Adapter;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.verilog.Module;
 import polymetron.verilog.Net;
@@ -49,10 +50,7 @@ final class AdapterModule {
                         ? new AdapterModule(name, own.on(bus), own)
                         : new AdapterModule(name, own, own.on(bus));
         boolean crosses =
-                bus
-                        .adaptersOf(
-                                new polymetron.elaborate.InterfaceRef(block.name(), form.name()))
-                        .stream()
+                bus.adaptersOf(new InterfaceRef(block.name(), form.name())).stream()
                         .anyMatch(each -> each.sort() == Adapter.Sort.CLOCK);
         adapter.build(crosses, form.isTarget());
         return adapter.module;
