@@ -72,6 +72,7 @@ const time = computed(() => {
             <p
                 v-if="bench?.loaded && state"
                 class="flex gap-5 text-[13px] text-soft"
+                role="group"
                 aria-label="State of the bench"
             >
                 <span>{{

@@ -81,6 +81,7 @@ const size = (bytes: number): string => (bytes < 1024 ? `${bytes} B` : `${(bytes
                 <pre
                     class="min-h-0 flex-1 overflow-auto bg-sheet px-4 py-3 font-mono text-[13px] leading-[1.45]"
                     tabindex="0"
+                    role="region"
                     :aria-label="`Contents of ${file.path}`"
                     >{{ file.text }}</pre>
             </template>

@@ -150,6 +150,7 @@ const others = computed(() => {
             <pre
                 class="min-h-0 flex-1 overflow-auto bg-sheet px-4 py-3 font-mono text-[13px] leading-[1.45]"
                 tabindex="0"
+                role="region"
                 :aria-label="`Contents of ${path}`"
             ><template v-for="(line, at) in lines" :key="at"><span v-for="(piece, part) in line" :key="part" :class="COLOURS[piece.kind]">{{ piece.text }}</span>{{ '\n' }}</template></pre>
         </section>
