@@ -105,6 +105,17 @@ public enum Protocol {
         return readCycles;
     }
 
+    /**
+     * How many of {@link #readCycles} come after the one in which a target can do what is asked: on AXI an answer has a
+     * handshake of its own, on AHB data comes in the cycle after; on APB and Wishbone it may come in the same one.
+     */
+    public int answerCycles() {
+        return switch (this) {
+            case AXI4, AXI4_LITE, AHB_LITE -> 1;
+            case APB, WISHBONE -> 0;
+        };
+    }
+
     /** What a person calls it. */
     public String title() {
         return title;

@@ -4,6 +4,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalLong;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
@@ -19,12 +20,23 @@ import polymetron.elaborate.TargetRange;
  *
  * @param steps parts of the way, from the initiator on
  * @param single cycles of the initiator's bus for a single read
+ * @param write the same for a write of a word
+ * @param answer those of them that come after the target did what was asked: it reads or stores in the cycle before
+ * @param worst a single access while all other initiators keep their ways as busy as they can; without an end where they go
+ *     first
  * @param nextCycles the same for each further transfer of a burst
  * @param burst transfers of the initiator's longest burst; 1 where it has none
  * @param onBuses cycles for which a single read keeps each bus of the way busy, in that bus's clock, by its name
  */
 public record AccessCost(
-        List<Step> steps, Span single, long nextCycles, int burst, Map<String, Span> onBuses) {
+        List<Step> steps,
+        Span single,
+        Span write,
+        Span answer,
+        Span worst,
+        long nextCycles,
+        int burst,
+        Map<String, Span> onBuses) {
     public AccessCost {
         steps = List.copyOf(steps);
         onBuses = Collections.unmodifiableMap(new LinkedHashMap<>(onBuses));
@@ -49,6 +61,13 @@ public record AccessCost(
         return single.mostCycles();
     }
 
+    /** Most cycles of a single access with the traffic of everybody; empty where there is no limit. */
+    public OptionalLong worstCycles() {
+        return Double.isInfinite(worst.most())
+                ? OptionalLong.empty()
+                : OptionalLong.of(worst.mostCycles());
+    }
+
     /** Cycles of the longest burst, from the request to the last transfer. */
     public long burstCycles() {
         return cycles() + (burst - 1) * nextCycles;
@@ -59,6 +78,11 @@ public record AccessCost(
      */
     public static AccessCost of(
             ElaboratedPlatform platform, AddressSpace space, TargetRange target) {
-        return new AccessWay(platform, space).to(target);
+        return new AccessWay(platform, platform.result(BusWaits.PASS)).to(space, target);
+    }
+
+    /** The same where there is nothing: until the bus has answered with an error. */
+    public static AccessCost ofNothing(ElaboratedPlatform platform, AddressSpace space) {
+        return new AccessWay(platform, platform.result(BusWaits.PASS)).toNowhere(space);
     }
 }

@@ -14,6 +14,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
+import polymetron.platform.Attachment;
 
 /**
  * The way of an access, walked from its end: what a part costs depends on how long what is behind it takes, where a clock is
@@ -24,24 +25,24 @@ final class AccessWay {
     private static final int BRIDGE_CYCLES = 1;
 
     /** A choice between initiators is registered. */
-    private static final int ARBITRATION_CYCLES = 1;
+    static final int ARBITRATION_CYCLES = 1;
 
     private final ElaboratedPlatform platform;
-    private final AddressSpace space;
+    private final BusWaits waits;
     private final LinkedList<AccessCost.Step> steps = new LinkedList<>();
     private final LinkedHashMap<String, Span> onBuses = new LinkedHashMap<>();
 
-    /** Cycles of what is behind the place that the walk is at, in the clock there. */
-    private Span behind;
+    /** What is behind the place that the walk is at, in the clock there. */
+    private Course course;
 
-    AccessWay(ElaboratedPlatform platform, AddressSpace space) {
+    AccessWay(ElaboratedPlatform platform, BusWaits waits) {
         this.platform = platform;
-        this.space = space;
+        this.waits = waits;
     }
 
     private record Bridged(ElaboratedBus above, ElaboratedBlock bridge, ElaboratedBus below) {}
 
-    AccessCost to(TargetRange target) {
+    AccessCost to(AddressSpace space, TargetRange target) {
         List<Bridged> bridges = new ArrayList<>();
         ElaboratedBus bus = space.bus();
         for (String name : target.via()) {
@@ -52,23 +53,42 @@ final class AccessWay {
         }
         arrive(bus, target);
         for (Bridged each : bridges.reversed()) {
-            String window = each.bridge().shape().bridge().upstream();
-            pass(each.below(), new InterfaceRef(each.bridge().name(), behindOf(each.bridge())));
-            bridge(each);
-            adapters(each.above(), new InterfaceRef(each.bridge().name(), window), true);
+            pass(each.below(), behind(each.bridge()));
+            bridge(each.above(), each.bridge());
         }
         if (space.bus() != null) {
             pass(space.bus(), space.initiator().ref());
         }
-        return cost();
+        return cost(space);
     }
 
-    private ElaboratedBus below(ElaboratedBlock bridge) {
-        return platform.busIndex().get(bridge.block().attachments().get(behindOf(bridge)).bus());
+    /** An address where there is nothing: the bus itself answers. */
+    AccessCost toNowhere(AddressSpace space) {
+        if (space.bus() == null) {
+            course = Course.of(1, 0);
+        } else {
+            course = nowhere(space.bus());
+            pass(space.bus(), space.initiator().ref());
+        }
+        return cost(space);
     }
 
-    private static String behindOf(ElaboratedBlock bridge) {
-        return bridge.shape().bridge().downstream();
+    static Course nowhere(ElaboratedBus bus) {
+        return Course.of(bus.bus().protocol().readCycles(), bus.bus().protocol().answerCycles());
+    }
+
+    Course course() {
+        return course;
+    }
+
+    ElaboratedBus below(ElaboratedBlock bridge) {
+        Attachment behind = bridge.block().attachments().get(bridge.shape().bridge().downstream());
+        return behind == null ? null : platform.busIndex().get(behind.bus());
+    }
+
+    /** The side of a bridge that is the initiator. */
+    static InterfaceRef behind(ElaboratedBlock bridge) {
+        return new InterfaceRef(bridge.name(), bridge.shape().bridge().downstream());
     }
 
     private long hz(ElaboratedBus bus) {
@@ -81,7 +101,7 @@ final class AccessWay {
                 : platform.frequencyHz(block, form.type().clock());
     }
 
-    private void arrive(ElaboratedBus bus, TargetRange target) {
+    void arrive(ElaboratedBus bus, TargetRange target) {
         SizedInterface form = target.form();
         long hertz = hz(target.block(), form);
         if (form.waits() > 0) {
@@ -89,13 +109,20 @@ final class AccessWay {
                     new AccessCost.Step(
                             target.label(), Span.of(form.waits()), form.nextWaits(), hertz));
         }
-        List<Protocol> spoken = form.type().protocols();
-        boolean joins = bus == null || spoken.isEmpty() || spoken.contains(bus.bus().protocol());
-        int own = bus == null ? 0 : (joins ? bus.bus().protocol() : spoken.getFirst()).readCycles();
-        behind = Span.of(own + form.waits());
-        if (bus != null) {
-            adapters(bus, target.ref(), true);
+        if (bus == null) {
+            course = Course.of(form.waits(), 0);
+            return;
         }
+        List<Protocol> spoken = form.type().protocols();
+        boolean joins = spoken.isEmpty() || spoken.contains(bus.bus().protocol());
+        Protocol own = joins ? bus.bus().protocol() : spoken.getFirst();
+        course = Course.of(own.readCycles() + form.waits(), own.answerCycles());
+        adapters(bus, target.ref(), true);
+    }
+
+    /** A walk that begins with what takes so many cycles at the most. */
+    void arriveAfter(double cycles) {
+        course = Course.of(cycles, 0);
     }
 
     /** The bus that an initiator is on, and what is between them. */
@@ -109,7 +136,7 @@ final class AccessWay {
                         bursts ? 1 : protocol.readCycles(),
                         hz(bus)));
         if (bus.initiators().size() > 1) {
-            behind = behind.plus(ARBITRATION_CYCLES);
+            course = course.contended(waits.before(bus, initiator)).requested(ARBITRATION_CYCLES);
             steps.addFirst(
                     new AccessCost.Step(
                             "arbitration on " + bus.name(),
@@ -117,18 +144,28 @@ final class AccessWay {
                             0,
                             hz(bus)));
         }
-        onBuses.put(bus.name(), behind);
+        onBuses.put(bus.name(), course.read());
+        leave(bus, initiator);
+    }
+
+    /** From a bus to the initiator on it. */
+    void leave(ElaboratedBus bus, InterfaceRef initiator) {
         adapters(bus, initiator, false);
     }
 
-    private void bridge(Bridged each) {
-        behind = behind.plus(each.above().bus().protocol().readCycles() + BRIDGE_CYCLES);
+    /** Through a bridge to the bus above it, where it is a target. */
+    void bridge(ElaboratedBus above, ElaboratedBlock bridge) {
+        Protocol protocol = above.bus().protocol();
+        // The answer is kept in a register of the bridge, and goes to the bus in a cycle of its
+        // own.
+        int answered = BRIDGE_CYCLES + protocol.answerCycles();
+        course =
+                course.requested(protocol.readCycles() + BRIDGE_CYCLES - answered)
+                        .answered(answered);
         steps.addFirst(
                 new AccessCost.Step(
-                        "bridge " + each.bridge().name(),
-                        Span.of(BRIDGE_CYCLES),
-                        0,
-                        hz(each.above())));
+                        "bridge " + bridge.name(), Span.of(BRIDGE_CYCLES), 0, hz(above)));
+        adapters(above, new InterfaceRef(bridge.name(), bridge.shape().bridge().upstream()), true);
     }
 
     /** Between an interface and its bus: width in the clock of the block, then the clock, then what registers the answer. */
@@ -140,27 +177,27 @@ final class AccessWay {
         long ownHz = hz(block, form);
         long nearHz = isTarget ? busHz : ownHz;
         for (Adapter adapter : isTarget ? all : all.reversed()) {
-            Span before = behind;
+            Span before = course.read();
             double scale = 1;
             if (adapter.sort() == Adapter.Sort.CLOCK) {
                 long farHz = isTarget ? ownHz : busHz;
                 scale = nearHz == 0 || farHz == 0 ? 1 : (double) nearHz / farHz;
-                behind = behind.crossed(scale);
+                course = course.crossed(scale);
             }
-            behind = behind.times(adapter.parts());
+            course = course.inParts(adapter.parts());
             steps.addFirst(
                     new AccessCost.Step(
                             "%s adapter of %s, %s to %s"
                                     .formatted(adapter.sort(), ref, adapter.from(), adapter.to()),
-                            behind.minus(before.times(scale)).plus(adapter.cycles()),
+                            course.read().minus(before.times(scale)).plus(adapter.cycles()),
                             adapter.parts() > 1 ? adapter.parts() : 0,
                             adapter.sort() == Adapter.Sort.CLOCK || isTarget ? nearHz : ownHz));
         }
         // What registers the answer is where the access comes from.
-        behind = behind.plus(all.stream().mapToInt(Adapter::cycles).sum());
+        course = course.answered(all.stream().mapToInt(Adapter::cycles).sum());
     }
 
-    private AccessCost cost() {
+    private AccessCost cost(AddressSpace space) {
         long own = hz(space.bus());
         double next = 1;
         for (AccessCost.Step step : steps) {
@@ -173,7 +210,10 @@ final class AccessWay {
                 .forEach(each -> buses.put(each.getKey(), each.getValue()));
         return new AccessCost(
                 List.copyOf(steps),
-                behind,
+                course.read(),
+                course.write(),
+                course.answer(),
+                course.worst(),
                 (long) Math.ceil(next - 1e-9),
                 space.initiator().form().burst(),
                 buses);

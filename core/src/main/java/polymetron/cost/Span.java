@@ -31,6 +31,11 @@ public record Span(double least, double most) {
         return (long) Math.ceil(most - ROUNDING);
     }
 
+    /** The whole number in the middle of it. */
+    public long middle() {
+        return Math.round((least + most) / 2 - ROUNDING);
+    }
+
     /**
      * An access that begins and ends in one clock and is done in another, through the crossing of the library: a request that
      * two flip-flops of the other clock see, registered there, and an answer that two of the own clock see. The first of two flip-flops
@@ -43,6 +48,11 @@ public record Span(double least, double most) {
         double longest =
                 OWN_CYCLES + 1 + Math.floor((OTHER_CYCLES + 1 + most) * perCycle + ROUNDING);
         return new Span(fewest, longest);
+    }
+
+    /** The way back of it: cycles of the other clock after it was done there, and the answer that the own clock sees. */
+    Span returned(double perCycle) {
+        return new Span(least * perCycle + OWN_CYCLES - 1, most * perCycle + OWN_CYCLES);
     }
 
     /** To store the request, to see the answer in the second flip-flop, and to use it. */

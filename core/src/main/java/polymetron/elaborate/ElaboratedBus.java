@@ -1,11 +1,13 @@
 package polymetron.elaborate;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import polymetron.address.AddressRange;
 import polymetron.address.FreeSpace;
 import polymetron.bus.Adapter;
+import polymetron.platform.Attachment;
 import polymetron.platform.Bus;
 
 /**
@@ -32,6 +34,21 @@ public record ElaboratedBus(
 
     public String name() {
         return bus.name();
+    }
+
+    /** The initiators in the order of their priorities where these decide: 0 goes first, one without a priority last. */
+    public List<InitiatorPort> inOrder() {
+        return bus.goesByPriority()
+                ? initiators.stream()
+                        .sorted(Comparator.comparingInt(ElaboratedBus::priority))
+                        .toList()
+                : initiators;
+    }
+
+    private static int priority(InitiatorPort initiator) {
+        Integer priority =
+                initiator.attachment() == null ? null : initiator.attachment().priority();
+        return priority == null ? Attachment.LAST_PRIORITY : priority;
     }
 
     /** All addresses that the bus has. */

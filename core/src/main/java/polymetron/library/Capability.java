@@ -35,6 +35,7 @@ public sealed interface Capability {
      * @param hertz clock in hertz; null for the block's first clock input
      * @param lines interrupt sinks of the block; null where its own devices drive the lines
      * @param extensions extensions of RV32I that are there
+     * @param cycles what its instructions take; null where that cannot be said, as in a pipeline
      */
     record Hart(
             Expression count,
@@ -46,7 +47,8 @@ public sealed interface Capability {
             Expression hertz,
             HartLines lines,
             List<Extension> extensions,
-            List<Cache> caches)
+            List<Cache> caches,
+            HartCycles cycles)
             implements Capability {
         public Hart {
             extensions = Lists.orEmpty(extensions);
@@ -60,6 +62,23 @@ public sealed interface Capability {
      * @param local lines of the hart's own, causes 16 and up; null for none
      */
     record HartLines(String external, String timer, String software, String local) {}
+
+    /**
+     * Clock cycles of a hart that does one instruction after the other, beside those of its accesses: each instruction is
+     * fetched, executed, and loads or stores then.
+     *
+     * @param execute an instruction that is there
+     * @param multiply what a multiplication takes on top; null for nothing
+     * @param divide what a division takes on top; null for nothing
+     * @param interrupt to take an interrupt
+     * @param wake to go on after waiting for one
+     */
+    record HartCycles(
+            Expression execute,
+            Expression multiply,
+            Expression divide,
+            Expression interrupt,
+            Expression wake) {}
 
     /**
      * An extension of the instruction set by its lower-case name.

@@ -9,9 +9,15 @@ public final class BusMap {
     private int[] bases = {};
     private int[] lasts = {};
     private Object[] targets = {};
+    private AccessCycles[] cycles = {};
+    private AccessCycles nowhere = AccessCycles.NONE;
 
-    /** A target and its first and last address (unsigned). */
-    public record Entry(int base, int last, Object target) {}
+    /** A target, its first and last address (unsigned), and what an access to it takes. */
+    public record Entry(int base, int last, Object target, AccessCycles cycles) {
+        public Entry(int base, int last, Object target) {
+            this(base, last, target, AccessCycles.NONE);
+        }
+    }
 
     /**
      * @param entries ranges that do not overlap; each target is a {@link Ram}, a page or {@link Registers}
@@ -22,6 +28,15 @@ public final class BusMap {
         bases = sorted.stream().mapToInt(Entry::base).toArray();
         lasts = sorted.stream().mapToInt(Entry::last).toArray();
         targets = sorted.stream().map(Entry::target).toArray();
+        cycles = sorted.stream().map(Entry::cycles).toArray(AccessCycles[]::new);
+    }
+
+    /**
+     * @param nowhere what an access takes where there is nothing
+     */
+    public BusMap(List<Entry> entries, AccessCycles nowhere) {
+        this(entries);
+        this.nowhere = nowhere;
     }
 
     /** Index of the range that an address is in, or -1. */
@@ -44,6 +59,11 @@ public final class BusMap {
     Object target(int index) {
         Object target = targets[index];
         return target instanceof PagedRam.Page page ? page.ram() : target;
+    }
+
+    /** Cycles of an access; the index may be -1. */
+    AccessCycles cycles(int index) {
+        return index < 0 ? nowhere : cycles[index];
     }
 
     int base(int index) {

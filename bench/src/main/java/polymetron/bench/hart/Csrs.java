@@ -26,7 +26,7 @@ public final class Csrs {
     private int mtval;
     private long cycles;
     private long cycleOffset;
-    private long retiredOffset;
+    private long retired;
     private long traps;
     private int lines = LINES;
     private boolean counters = true;
@@ -51,7 +51,7 @@ public final class Csrs {
         mtval = 0;
         cycles = 0;
         cycleOffset = 0;
-        retiredOffset = 0;
+        retired = 0;
         traps = 0;
         inTrap = false;
     }
@@ -84,6 +84,11 @@ public final class Csrs {
     /** Tells the counters the time, in cycles since reset. */
     public void setCycles(long now) {
         cycles = now;
+    }
+
+    /** Counts instructions that are done. */
+    void retire(int count) {
+        retired += count;
     }
 
     /** Traps taken since reset, interrupts among them. */
@@ -166,8 +171,8 @@ public final class Csrs {
             case 0x344 -> mip;
             case 0xB00, 0xC00 -> (int) (cycles + cycleOffset);
             case 0xB80, 0xC80 -> (int) (cycles + cycleOffset >>> 32);
-            case 0xB02, 0xC02 -> (int) (cycles + retiredOffset);
-            case 0xB82, 0xC82 -> (int) (cycles + retiredOffset >>> 32);
+            case 0xB02, 0xC02 -> (int) retired;
+            case 0xB82, 0xC82 -> (int) (retired >>> 32);
             case 0xC01 -> (int) time.getAsLong();
             case 0xC81 -> (int) (time.getAsLong() >>> 32);
             case 0xF14 -> hartId;
@@ -184,20 +189,21 @@ public final class Csrs {
             case 0x341 -> mepc = value & addressMask;
             case 0x342 -> mcause = value;
             case 0x343 -> mtval = value;
-            case 0xB00 ->
-                    cycleOffset =
-                            (cycles + cycleOffset & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL) - cycles;
-            case 0xB80 ->
-                    cycleOffset =
-                            (cycles + cycleOffset & 0xFFFF_FFFFL | (long) value << 32) - cycles;
-            case 0xB02 ->
-                    retiredOffset =
-                            (cycles + retiredOffset & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL)
-                                    - cycles;
-            case 0xB82 ->
-                    retiredOffset =
-                            (cycles + retiredOffset & 0xFFFF_FFFFL | (long) value << 32) - cycles;
+            // What is written is there after the instruction, which does not count on top
+            // (Privileged ISA, 3.1.10).
+            case 0xB00 -> cycleOffset = low(cycles + cycleOffset, value) - cycles - 1;
+            case 0xB80 -> cycleOffset = high(cycles + cycleOffset + 1, value) - cycles - 1;
+            case 0xB02 -> retired = low(retired, value) - 1;
+            case 0xB82 -> retired = high(retired + 1, value) - 1;
             default -> {}
         }
+    }
+
+    private static long low(long old, int value) {
+        return old & ~0xFFFF_FFFFL | value & 0xFFFF_FFFFL;
+    }
+
+    private static long high(long old, int value) {
+        return old & 0xFFFF_FFFFL | (long) value << 32;
     }
 }

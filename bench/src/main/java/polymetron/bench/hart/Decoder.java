@@ -111,6 +111,8 @@ final class Decoder {
                             | (word >>> 8 & 15) << 1;
             case Op.SB, Op.SH, Op.SW -> word >> 25 << 5 | word >>> 7 & 31;
             case Op.SLLI, Op.SRLI, Op.SRAI -> word >>> 20 & 31;
+            // Which of the two it is: FENCE or FENCE.I.
+            case Op.FENCE -> word >>> 12 & 7;
             case Op.SYSTEM -> word;
             default -> word >> 20;
         };

@@ -2,7 +2,8 @@ package polymetron.bench.hart;
 
 /**
  * A RISC-V hart: RV32I, with M and C where the processor has them, in machine mode only (RISC-V Unprivileged and
- * Privileged ISA). An instruction takes one cycle here; real cores take longer, so times are a lower bound.
+ * Privileged ISA). Where the definition says what its instructions take, cycles are counted as the hardware takes them: to
+ * fetch, to execute and to load or store. Else an instruction takes one cycle, and times are a lower bound.
  *
  * <p>Instructions are decoded once into the {@link Ram} that holds them; a store over an instruction forgets its
  * decoded form. The loop in {@link #execute} only knows plain instructions; system instructions, device registers
@@ -15,13 +16,17 @@ public final class Hart {
     /** C.J 0. */
     private static final int SHORT_JUMP_TO_ITSELF = 0xA001;
 
-    /** x0 to x31, and a place for results that nobody wants. */
-    private final int[] x = new int[33];
+    /** x0 to x31, a place for results that nobody wants, and one for how many instructions a region did. */
+    private final int[] x = new int[Region.RETIRED + 1];
 
     private final BusMap fetchMap;
     private final BusMap dataMap;
     private final boolean multiplies;
     private final boolean compresses;
+    private final HartTiming timing;
+
+    /** By operation: cycles after the instruction is there, without those of a load or store. */
+    private final int[] cost = new int[Op.SYSTEM + 1];
 
     /** Bits that are 0 in the address of an instruction. */
     private final int alignment;
@@ -36,7 +41,7 @@ public final class Hart {
     /** Told how far execution is before anything that can notice the time. */
     public interface Progress {
         /**
-         * @param done instructions of the running {@link #execute} that are done
+         * @param done cycles since the running {@link #execute} began
          * @param accessed the registers that are accessed next; null for a system instruction
          */
         void reached(int done, Registers accessed);
@@ -52,18 +57,27 @@ public final class Hart {
     private int codeBase;
     private Ram data;
     private int dataBase;
+    private AccessCycles dataCycles = AccessCycles.NONE;
+    private int fetchCycles;
+
+    /** Whether the upper half of the word that was fetched last is still there, and not done yet. */
+    private boolean hasHalf;
+
+    private boolean trapped;
 
     /**
      * @param fetchMap what the instruction side reaches
      * @param dataMap what the data side reaches
      * @param multiplies whether the processor has the M extension
      * @param compresses whether it has the C extension; such a hart is interpreted only
+     * @param timing cycles beside those of its accesses
      */
     public Hart(
             BusMap fetchMap,
             BusMap dataMap,
             boolean multiplies,
             boolean compresses,
+            HartTiming timing,
             int resetVector,
             int trapVector,
             int hartId) {
@@ -76,6 +90,10 @@ public final class Hart {
         this.alignment = compresses ? 1 : 3;
         this.translating = !compresses;
         this.csrs = new Csrs(hartId, multiplies, compresses);
+        this.timing = timing;
+        java.util.Arrays.fill(cost, timing.execute());
+        java.util.Arrays.fill(cost, Op.MUL, Op.MULHU + 1, timing.execute() + timing.multiply());
+        java.util.Arrays.fill(cost, Op.DIV, Op.REMU + 1, timing.execute() + timing.divide());
         reset();
     }
 
@@ -86,6 +104,7 @@ public final class Hart {
         waiting = false;
         code = null;
         data = null;
+        hasHalf = false;
         translator.forget();
     }
 
@@ -105,6 +124,16 @@ public final class Hart {
 
     public Csrs csrs() {
         return csrs;
+    }
+
+    /** What its cycles are. */
+    public HartTiming timing() {
+        return timing;
+    }
+
+    /** Whether an enabled interrupt is pending, which wakes it, also where it is not taken. */
+    public boolean isCalled() {
+        return csrs.pending() != 0;
     }
 
     /** Whether the hart waits for an interrupt (WFI). */
@@ -149,7 +178,7 @@ public final class Hart {
                                 : (pending & 1 << Trap.TIMER_LINE) != 0
                                         ? Trap.TIMER_LINE
                                         : Integer.numberOfTrailingZeros(pending);
-        pc = csrs.enterTrap(pc, 0x8000_0000 | number, 0);
+        trap(0x8000_0000 | number, 0);
         return true;
     }
 
@@ -175,14 +204,16 @@ public final class Hart {
 
     private void trap(int cause, int value) {
         pc = csrs.enterTrap(pc, cause, value);
+        trapped = true;
+        hasHalf = false;
     }
 
     /**
-     * Executes instructions until so many are done, or until something happened that may change what is pending:
-     * an access to device registers, a system instruction or a trap.
+     * Executes instructions until so many cycles have passed, or until something happened that may change what is pending:
+     * an access to device registers, a system instruction or a trap. An instruction that has begun is done.
      *
-     * @param most number of instructions, at least 1
-     * @return how many were executed
+     * @param most cycles, at least 1
+     * @return how many have passed, which can be more
      */
     public int execute(int most) {
         if ((pc & alignment) != 0) {
@@ -193,9 +224,10 @@ public final class Hart {
             int index = fetchMap.indexOf(pc);
             if (index < 0 || !(fetchMap.target(index) instanceof Ram ram)) {
                 trap(Trap.FETCH_FAULT, pc);
-                return 1;
+                return fetchMap.cycles(index).read() + timing.execute();
             }
             int base = fetchMap.base(index);
+            fetchCycles = fetchMap.cycles(index).read();
             // A translation holds addresses: it is wrong where the same memory appears elsewhere.
             if (code != ram || codeBase != base) {
                 translator.forget();
@@ -209,6 +241,7 @@ public final class Hart {
             int index = dataMap.indexOf(codeBase);
             // A memory that only the instruction side reaches is no place for data.
             dataBase = index >= 0 && dataMap.target(index) == code ? dataMap.base(index) : 0;
+            dataCycles = dataMap.cycles(index);
             if (index < 0 || dataMap.target(index) != code) {
                 data = NOTHING;
             }
@@ -220,18 +253,32 @@ public final class Hart {
         boolean jumped = false;
         while (done < most) {
             Translation translation =
-                    translating ? translator.at(code, codeBase, pc, multiplies, jumped) : null;
+                    translating
+                            ? translator.at(
+                                    code, codeBase, pc, multiplies, fetchCycles, cost, jumped)
+                            : null;
             if (translation != null) {
                 int slice = translation.most(most - done);
-                long outcome = translation.region().run(x, data.bytes, dataBase, data.guard, slice);
+                long outcome =
+                        translation
+                                .region()
+                                .run(
+                                        x,
+                                        data.bytes,
+                                        dataBase,
+                                        data.guard,
+                                        dataCycles.read(),
+                                        dataCycles.write(),
+                                        slice);
                 int executed = (int) (outcome >>> 32);
+                csrs.retire(x[Region.RETIRED]);
                 pc = (int) outcome;
                 done += executed;
                 if (done >= most || !isInCode()) {
                     return Math.max(done, 1);
                 }
                 if (executed > 0) {
-                    jumped = executed < slice - RegionWriter.MOST_INSTRUCTIONS;
+                    jumped = executed < slice - mostOfARegion();
                     if (jumped) {
                         continue;
                     }
@@ -250,6 +297,15 @@ public final class Hart {
         return done;
     }
 
+    /** Cycles that no way through a region without a jump takes more than. */
+    private int mostOfARegion() {
+        return RegionWriter.MOST_INSTRUCTIONS
+                * (fetchCycles
+                        + timing.execute()
+                        + Math.max(timing.divide(), timing.multiply())
+                        + Math.max(dataCycles.read(), dataCycles.write()));
+    }
+
     private boolean isInCode() {
         return Integer.compareUnsigned(pc - codeBase, code.bytes.length) < 0
                 && (pc & alignment) == 0;
@@ -266,7 +322,7 @@ public final class Hart {
         int index = fetchMap.indexOf(pc + 2);
         if (index < 0 || !(fetchMap.target(index) instanceof Ram ram)) {
             trap(Trap.FETCH_FAULT, pc + 2);
-            return 1;
+            return (hasHalf ? 0 : fetchCycles) + fetchMap.cycles(index).read() + timing.execute();
         }
         Ram both = new Ram(4, true);
         both.prepareToExecute();
@@ -296,6 +352,7 @@ public final class Hart {
         final int[] decoded = code.decoded;
         int at = pc - codeBase;
         int done = 0;
+        int count = 0;
         while (done < most) {
             if (Integer.compareUnsigned(at, code.bytes.length) >= 0 || (at & alignment) != 0) {
                 ended = true;
@@ -316,7 +373,10 @@ public final class Hart {
             int one = x[instruction >>> 16 & 31];
             int two = x[instruction >>> 24];
             int next = at + Decoder.length(instruction);
-            switch (instruction & 0xFF) {
+            int op = instruction & 0xFF;
+            int fetched = compresses ? fetched(codeBase + at, instruction) : fetchCycles;
+            int cycles = fetched + cost[op];
+            switch (op) {
                 case Op.LUI -> x[rd] = immediate;
                 case Op.AUIPC -> x[rd] = codeBase + at + immediate;
                 case Op.JAL -> {
@@ -327,9 +387,10 @@ public final class Hart {
                     int target = one + immediate & ~1;
                     if ((target & alignment) != 0) {
                         pc = codeBase + at;
+                        csrs.retire(count);
                         trap(Trap.FETCH_MISALIGNED, target);
                         ended = true;
-                        return done + 1;
+                        return done + cycles;
                     }
                     x[rd] = codeBase + next;
                     next = target - codeBase;
@@ -343,12 +404,13 @@ public final class Hart {
                 case Op.BGEU ->
                         next = Integer.compareUnsigned(one, two) >= 0 ? at + immediate : next;
                 case Op.LB, Op.LH, Op.LW, Op.LBU, Op.LHU, Op.SB, Op.SH, Op.SW -> {
-                    if (!access(instruction & 0xFF, rd, one + immediate, two)) {
+                    if (!access(op, rd, one + immediate, two)) {
                         pc = codeBase + at;
-                        slow(instruction, immediate, one, two, done);
+                        csrs.retire(count);
                         ended = true;
-                        return done + 1;
+                        return done + slow(instruction, immediate, one, two, done, fetched);
                     }
+                    cycles += op >= Op.SB ? dataCycles.write() : dataCycles.read();
                 }
                 case Op.ADDI -> x[rd] = one + immediate;
                 case Op.SLTI -> x[rd] = one < immediate ? 1 : 0;
@@ -370,21 +432,28 @@ public final class Hart {
                 case Op.OR -> x[rd] = one | two;
                 case Op.AND -> x[rd] = one & two;
                 case Op.MUL -> x[rd] = one * two;
-                case Op.MULH, Op.MULHSU, Op.MULHU ->
-                        x[rd] = Arithmetic.multiplyHigh(instruction & 0xFF, one, two);
+                case Op.MULH, Op.MULHSU, Op.MULHU -> x[rd] = Arithmetic.multiplyHigh(op, one, two);
                 case Op.DIV -> x[rd] = Arithmetic.divide(one, two);
                 case Op.DIVU -> x[rd] = Arithmetic.divideUnsigned(one, two);
                 case Op.REM -> x[rd] = Arithmetic.remainder(one, two);
                 case Op.REMU -> x[rd] = Arithmetic.remainderUnsigned(one, two);
-                case Op.FENCE -> {}
+                case Op.FENCE -> {
+                    if (immediate != 0) {
+                        hasHalf = false;
+                    }
+                }
                 default -> {
                     pc = codeBase + at;
-                    slow(instruction, immediate, one, two, done);
+                    csrs.retire(count);
                     ended = true;
-                    return done + 1;
+                    return done + slow(instruction, immediate, one, two, done, fetched);
                 }
             }
-            done++;
+            done += cycles;
+            count++;
+            if (op == Op.JAL || op == Op.JALR || next != at + Decoder.length(instruction)) {
+                hasHalf = false;
+            }
             boolean backwards = next <= at;
             at = next;
             if (backwards) {
@@ -392,7 +461,18 @@ public final class Hart {
             }
         }
         pc = codeBase + at;
+        csrs.retire(count);
         return done;
+    }
+
+    /** Cycles to fetch an instruction where words are fetched and instructions may be halves of them. */
+    private int fetched(int address, int instruction) {
+        boolean isShort = Decoder.length(instruction) == 2;
+        boolean isUpper = (address & 2) != 0;
+        boolean hadHalf = isUpper && hasHalf;
+        int words = hadHalf ? (isShort ? 0 : 1) : isUpper && !isShort ? 2 : 1;
+        hasHalf = isUpper ? !isShort : isShort;
+        return words == 0 ? Math.min(1, fetchCycles) : words * fetchCycles;
     }
 
     private int decode(int at) {
@@ -460,16 +540,37 @@ public final class Hart {
         return true;
     }
 
-    /** One instruction outside the fast loop; {@link #pc} is its address and becomes that of the next. */
-    private void slow(int instruction, int immediate, int one, int two, int done) {
-        int op = instruction & 0xFF;
+    /**
+     * One instruction outside the fast loop; {@link #pc} is its address and becomes that of the next.
+     *
+     * @param done cycles before it
+     * @param fetched cycles to fetch it
+     * @return its cycles
+     */
+    private int slow(int instruction, int immediate, int one, int two, int done, int fetched) {
         length = Decoder.length(instruction);
+        trapped = false;
+        int cycles = fetched + timing.execute();
+        int op = instruction & 0xFF;
         if (op == Op.SYSTEM) {
-            progress.reached(doneBefore + done, null);
+            progress.reached(doneBefore + done + fetched, null);
             system(immediate, one, two);
-            return;
+        } else {
+            cycles += reach(op, instruction, one + immediate, two, doneBefore + done + cycles);
         }
-        int address = one + immediate;
+        if (!trapped) {
+            csrs.retire(1);
+        }
+        return cycles;
+    }
+
+    /**
+     * A load or store that is not in the memory that data was last in.
+     *
+     * @param begins cycles before its access
+     * @return cycles of the access
+     */
+    private int reach(int op, int instruction, int address, int two, int begins) {
         boolean store = op >= Op.SB;
         int size =
                 switch (op) {
@@ -479,31 +580,34 @@ public final class Hart {
                 };
         if ((address & size - 1) != 0) {
             trap(store ? Trap.STORE_MISALIGNED : Trap.LOAD_MISALIGNED, address);
-            return;
+            return 0;
         }
         int index = dataMap.indexOf(address);
+        AccessCycles takes = dataMap.cycles(index);
+        int cycles = store ? takes.write() : takes.read();
         if (index < 0) {
             trap(store ? Trap.STORE_FAULT : Trap.LOAD_FAULT, address);
-            return;
+            return cycles;
         }
         if (dataMap.target(index) instanceof Ram ram) {
             if (store && !ram.writable) {
                 trap(Trap.STORE_FAULT, address);
-                return;
+                return cycles;
             }
             data = ram;
             dataBase = dataMap.base(index);
+            dataCycles = takes;
             access(op, instruction >>> 8 & 63, address, two);
             pc += length;
-            return;
+            return cycles;
         }
         Registers registers = (Registers) dataMap.target(index);
-        progress.reached(doneBefore + done, registers);
+        progress.reached(begins + (store ? takes.untilWritten() : takes.untilRead()), registers);
         int offset = address - dataMap.base(index);
         int shift = (offset & 3) * 8;
         if (!registers.isThere(offset & ~3)) {
             trap(store ? Trap.STORE_FAULT : Trap.LOAD_FAULT, address);
-            return;
+            return cycles;
         }
         if (store) {
             int mask = (size == 4 ? -1 : (1 << 8 * size) - 1) << shift;
@@ -520,6 +624,7 @@ public final class Hart {
                     };
         }
         pc += length;
+        return cycles;
     }
 
     /** System instructions (Privileged ISA, 3.3, and Zicsr); everything else is illegal. */
@@ -544,7 +649,10 @@ public final class Hart {
         switch (word) {
             case 0x0000_0073 -> trap(Trap.CALL, 0);
             case 0x0010_0073 -> trap(Trap.BREAKPOINT, pc);
-            case 0x3020_0073 -> pc = csrs.leaveTrap();
+            case 0x3020_0073 -> {
+                pc = csrs.leaveTrap();
+                hasHalf = false;
+            }
             case 0x1050_0073 -> {
                 waiting = csrs.pending() == 0;
                 pc += length;

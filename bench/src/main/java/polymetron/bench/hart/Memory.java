@@ -5,7 +5,7 @@ import java.util.List;
 /** A memory of the board, which may be seen at several addresses. */
 public sealed interface Memory permits Ram, PagedRam {
     /** What a bus finds when the memory begins at an address. */
-    List<BusMap.Entry> at(int base, int last);
+    List<BusMap.Entry> at(int base, int last, AccessCycles cycles);
 
     /** Puts bytes in from outside, as a bitstream or a loader would. */
     void load(long offset, byte[] contents);

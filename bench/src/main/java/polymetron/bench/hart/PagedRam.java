@@ -56,12 +56,12 @@ public final class PagedRam implements Memory {
     }
 
     @Override
-    public List<BusMap.Entry> at(int base, int last) {
+    public List<BusMap.Entry> at(int base, int last, AccessCycles cycles) {
         List<BusMap.Entry> entries = new ArrayList<>();
         for (Page page : pages) {
             int first = base + page.index * PAGE;
             int end = page.index == pages.length - 1 ? last : first + PAGE - 1;
-            entries.add(new BusMap.Entry(first, end, page));
+            entries.add(new BusMap.Entry(first, end, page, cycles));
         }
         return entries;
     }

@@ -46,8 +46,8 @@ public final class Ram implements Memory {
     }
 
     @Override
-    public List<BusMap.Entry> at(int base, int last) {
-        return List.of(new BusMap.Entry(base, last, this));
+    public List<BusMap.Entry> at(int base, int last, AccessCycles cycles) {
+        return List.of(new BusMap.Entry(base, last, this, cycles));
     }
 
     @Override

@@ -36,11 +36,18 @@ final class RegionWriter {
     private static final int DATA = 2;
     private static final int DATA_BASE = 3;
     private static final int GUARD = 4;
-    private static final int MOST = 5;
-    private static final int DONE = 6;
-    private static final int PC = 7;
-    private static final int OFFSET = 8;
-    private static final int REGISTERS = 10;
+    private static final int LOAD_CYCLES = 5;
+    private static final int STORE_CYCLES = 6;
+    private static final int MOST = 7;
+    private static final int DONE = 8;
+    private static final int PC = 9;
+    private static final int OFFSET = 10;
+
+    /** Cycles done after the block that runs. */
+    private static final int THEN = 11;
+
+    private static final int RETIRED = 12;
+    private static final int REGISTERS = 13;
 
     private static final ClassDesc BYTES = ConstantDescs.CD_byte.arrayType();
     private static final ClassDesc INTEGER = ClassDesc.of("java.lang.Integer");
@@ -49,7 +56,8 @@ final class RegionWriter {
     private static final ClassDesc SELF =
             ClassDesc.of(RegionWriter.class.getPackageName(), "TranslatedRegion");
     private static final MethodTypeDesc RUN =
-            MethodTypeDesc.of(CD_long, CD_int.arrayType(), BYTES, CD_int, BYTES, CD_int);
+            MethodTypeDesc.of(
+                    CD_long, CD_int.arrayType(), BYTES, CD_int, BYTES, CD_int, CD_int, CD_int);
     private static final MethodTypeDesc TWO_INTS = MethodTypeDesc.of(CD_int, CD_int, CD_int);
     private static final MethodTypeDesc LOAD = MethodTypeDesc.of(CD_int, BYTES, CD_int);
     private static final MethodTypeDesc STORE =
@@ -60,18 +68,28 @@ final class RegionWriter {
             return op >= Op.BEQ && op <= Op.BGEU;
         }
 
+        boolean isLoad() {
+            return op >= Op.LB && op < Op.SB;
+        }
+
+        boolean isStore() {
+            return op >= Op.SB && op <= Op.SW;
+        }
+
         boolean endsBlock() {
             return isBranch() || op == Op.JAL || op == Op.JALR;
         }
     }
 
-    /** A way out before an instruction: how many of its block are done, and its address. */
-    private record Exit(Label label, int done, int at) {}
+    /** A way out before an instruction: those of its block that are done, and its address. */
+    private record Exit(Label label, List<Instruction> done, int at) {}
 
     private final Ram code;
     private final int codeBase;
     private final int entry;
     private final boolean multiplies;
+    private final int fetchCycles;
+    private final int[] cost;
     private final BitSet translated;
     private final TreeMap<Integer, List<Instruction>> blocks = new TreeMap<>();
     private final TreeMap<Integer, Label> labels = new TreeMap<>();
@@ -81,13 +99,24 @@ final class RegionWriter {
 
     /**
      * @param entry offset of the first instruction within the memory
+     * @param fetchCycles cycles to fetch an instruction
+     * @param cost cycles of each operation beside that, without those of a load or store
      * @param translated gets the numbers of the words that the region is made from
      */
-    RegionWriter(Ram code, int codeBase, int entry, boolean multiplies, BitSet translated) {
+    RegionWriter(
+            Ram code,
+            int codeBase,
+            int entry,
+            boolean multiplies,
+            int fetchCycles,
+            int[] cost,
+            BitSet translated) {
         this.code = code;
         this.codeBase = codeBase;
         this.entry = entry;
         this.multiplies = multiplies;
+        this.fetchCycles = fetchCycles;
+        this.cost = cost;
         this.translated = translated;
     }
 
@@ -228,7 +257,7 @@ final class RegionWriter {
 
     private void body(CodeBuilder out) {
         used.clear(0);
-        out.iconst_0().istore(DONE).iconst_0().istore(PC);
+        out.iconst_0().istore(DONE).iconst_0().istore(PC).iconst_0().istore(RETIRED);
         used.stream()
                 .forEach(
                         number ->
@@ -242,12 +271,14 @@ final class RegionWriter {
         blocks.forEach((start, block) -> block(out, start, block, leave));
         for (Exit exit : exits) {
             out.labelBinding(exit.label());
-            if (exit.done() > 0) {
-                out.iinc(DONE, exit.done());
+            if (!exit.done().isEmpty()) {
+                after(out, exit.done()).istore(DONE);
+                out.iinc(RETIRED, exit.done().size());
             }
             out.loadConstant(codeBase + exit.at()).istore(PC).goto_(leave);
         }
         out.labelBinding(leave);
+        out.aload(X).loadConstant(Region.RETIRED).iload(RETIRED).iastore();
         written.stream()
                 .forEach(
                         number ->
@@ -269,26 +300,42 @@ final class RegionWriter {
 
     private void block(CodeBuilder out, int start, List<Instruction> block, Label leave) {
         out.labelBinding(labels.get(start));
-        out.iload(DONE)
-                .loadConstant(block.size())
-                .iadd()
-                .iload(MOST)
-                .if_icmpgt(exit(out, 0, start));
+        after(out, block).istore(THEN);
+        out.iload(THEN).iload(MOST).if_icmpgt(exit(out, List.of(), start));
         for (int index = 0; index < block.size(); index++) {
             Instruction instruction = block.get(index);
             if (instruction.endsBlock()) {
-                jump(out, instruction, block.size(), leave);
+                jump(out, instruction, block, leave);
             } else {
-                plain(out, instruction, index);
+                plain(out, instruction, block.subList(0, index));
             }
         }
         if (block.isEmpty() || !block.getLast().endsBlock()) {
-            out.iinc(DONE, block.size());
+            done(out, block);
             go(out, start + 4 * block.size());
         }
     }
 
-    private Label exit(CodeBuilder out, int done, int at) {
+    /** On the stack: the cycles that are done once these instructions are. */
+    private CodeBuilder after(CodeBuilder out, List<Instruction> instructions) {
+        int fixed = instructions.stream().mapToInt(each -> fetchCycles + cost[each.op()]).sum();
+        out.iload(DONE).loadConstant(fixed).iadd();
+        times(out, instructions.stream().filter(Instruction::isLoad).count(), LOAD_CYCLES);
+        times(out, instructions.stream().filter(Instruction::isStore).count(), STORE_CYCLES);
+        return out;
+    }
+
+    private static void times(CodeBuilder out, long count, int cycles) {
+        if (count > 0) {
+            out.loadConstant((int) count).iload(cycles).imul().iadd();
+        }
+    }
+
+    private static void done(CodeBuilder out, List<Instruction> block) {
+        out.iload(THEN).istore(DONE).iinc(RETIRED, block.size());
+    }
+
+    private Label exit(CodeBuilder out, List<Instruction> done, int at) {
         Label label = out.newLabel();
         exits.add(new Exit(label, done, at));
         return label;
@@ -297,19 +344,19 @@ final class RegionWriter {
     /** Where a jump to an offset goes: to its block, or out of the region. */
     private Label target(CodeBuilder out, int at) {
         Label label = labels.get(at);
-        return label != null ? label : exit(out, 0, at);
+        return label != null ? label : exit(out, List.of(), at);
     }
 
     private void go(CodeBuilder out, int at) {
         out.goto_(target(out, at));
     }
 
-    private void jump(CodeBuilder out, Instruction jump, int blockSize, Label leave) {
+    private void jump(CodeBuilder out, Instruction jump, List<Instruction> block, Label leave) {
         int link = codeBase + jump.at() + 4;
         switch (jump.op()) {
             case Op.JAL -> {
                 set(out.loadConstant(link), jump.rd());
-                out.iinc(DONE, blockSize);
+                done(out, block);
                 go(out, jump.at() + jump.immediate());
             }
             case Op.JALR -> {
@@ -319,12 +366,14 @@ final class RegionWriter {
                         .bipush(-2)
                         .iand()
                         .istore(OFFSET);
-                out.iload(OFFSET).iconst_2().iand().ifne(exit(out, blockSize - 1, jump.at()));
+                List<Instruction> before = block.subList(0, block.size() - 1);
+                out.iload(OFFSET).iconst_2().iand().ifne(exit(out, before, jump.at()));
                 set(out.loadConstant(link), jump.rd());
-                out.iinc(DONE, blockSize).iload(OFFSET).istore(PC).goto_(leave);
+                done(out, block);
+                out.iload(OFFSET).istore(PC).goto_(leave);
             }
             default -> {
-                out.iinc(DONE, blockSize);
+                done(out, block);
                 get(get(out, jump.one()), jump.two());
                 Label taken = target(out, jump.at() + jump.immediate());
                 switch (jump.op()) {
@@ -341,10 +390,10 @@ final class RegionWriter {
         }
     }
 
-    private void plain(CodeBuilder out, Instruction instruction, int index) {
+    private void plain(CodeBuilder out, Instruction instruction, List<Instruction> before) {
         int op = instruction.op();
         if (op >= Op.LB && op <= Op.SW) {
-            access(out, instruction, index);
+            access(out, instruction, before);
             return;
         }
         if (instruction.rd() == Decoder.DISCARD || op == Op.FENCE) {
@@ -407,8 +456,8 @@ final class RegionWriter {
         out.bipush(31).iushr();
     }
 
-    private void access(CodeBuilder out, Instruction access, int index) {
-        Label slow = exit(out, index, access.at());
+    private void access(CodeBuilder out, Instruction access, List<Instruction> before) {
+        Label slow = exit(out, before, access.at());
         int op = access.op();
         int size =
                 switch (op) {

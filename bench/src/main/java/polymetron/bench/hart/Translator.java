@@ -20,17 +20,26 @@ final class Translator {
     /**
      * The translation that begins at an address, or null as long as there is none.
      *
+     * @param fetchCycles cycles to fetch an instruction from that memory
+     * @param cost cycles of each operation beside that
      * @param jumped whether a jump led here. Where a run merely stopped for a while is no place for a translation:
      *     there would be one for every instruction in the end.
      */
-    Translation at(Ram code, int codeBase, int pc, boolean multiplies, boolean jumped) {
+    Translation at(
+            Ram code,
+            int codeBase,
+            int pc,
+            boolean multiplies,
+            int fetchCycles,
+            int[] cost,
+            boolean jumped) {
         if (code != ram) {
             start(code);
         }
         int index = pc - codeBase >>> 2;
         Translation found = regions[index];
         if (found == null && jumped && heat[index] >= 0 && ++heat[index] >= HOT) {
-            found = translate(code, codeBase, pc - codeBase, multiplies);
+            found = translate(code, codeBase, pc - codeBase, multiplies, fetchCycles, cost);
             regions[index] = found;
             // Where there is nothing to translate, do not try again.
             heat[index] = -1;
@@ -38,11 +47,14 @@ final class Translator {
         return found;
     }
 
-    private Translation translate(Ram code, int codeBase, int offset, boolean multiplies) {
+    private Translation translate(
+            Ram code, int codeBase, int offset, boolean multiplies, int fetchCycles, int[] cost) {
         if (count >= MOST_REGIONS) {
             start(code);
         }
-        Region region = new RegionWriter(code, codeBase, offset, multiplies, translated).write();
+        Region region =
+                new RegionWriter(code, codeBase, offset, multiplies, fetchCycles, cost, translated)
+                        .write();
         if (region == null) {
             return null;
         }

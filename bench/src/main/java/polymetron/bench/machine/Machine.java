@@ -10,19 +10,24 @@ import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.MachineTimerModel;
 import polymetron.bench.block.UartModel;
+import polymetron.bench.hart.AccessCycles;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.Hart;
+import polymetron.bench.hart.HartTiming;
 import polymetron.bench.hart.Memory;
 import polymetron.bench.hart.MemoryExhausted;
 import polymetron.bench.hart.PagedRam;
 import polymetron.bench.hart.Ram;
 import polymetron.bench.hart.Registers;
 import polymetron.bench.hart.Trap;
+import polymetron.cost.AccessCost;
+import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
+import polymetron.library.Capability;
 import polymetron.output.image.LoadedPiece;
 import polymetron.output.image.ProgramImage;
 import polymetron.software.InstructionSet;
@@ -53,6 +58,9 @@ public final class Machine {
     private ProgramImage image;
     private long cycles;
     private long nextEvent;
+
+    /** Up to where it was asked to run: how it is cut into slices makes no difference. */
+    private long wanted;
 
     /**
      * A machine that runs the platform's first program.
@@ -98,17 +106,19 @@ public final class Machine {
                 }
             }
         }
-        BusMap data = map(runs.block(), runs.role().data());
+        HartTiming timing = timing(runs);
+        BusMap data = map(runs.block(), runs.role().data(), timing);
         // A processor with one side for both fetches where it loads and stores.
         boolean apart = !runs.role().fetch().equals(runs.role().data());
         // What the hart itself executes, which may be more than what all harts of the program do.
         InstructionSet executes = InstructionSet.of(platform, runs);
         this.hart =
                 new Hart(
-                        apart ? map(runs.block(), runs.role().fetch()) : data,
+                        apart ? map(runs.block(), runs.role().fetch(), timing) : data,
                         data,
                         executes.multiplies(),
                         executes.compresses(),
+                        timing,
                         (int) runs.resetVector(),
                         (int) runs.trapVector(),
                         (int) runs.id());
@@ -132,20 +142,54 @@ public final class Machine {
         reset();
     }
 
-    private BusMap map(ElaboratedBlock block, String side) {
-        List<BusMap.Entry> entries = new ArrayList<>();
-        platform.space(new InterfaceRef(block.name(), side))
-                .ifPresent(space -> space.ranges().forEach(target -> add(entries, target)));
-        return new BusMap(entries);
+    private static HartTiming timing(polymetron.software.Hart hart) {
+        Capability.HartCycles cycles = hart.role().cycles();
+        if (cycles == null) {
+            return HartTiming.ONE_EACH;
+        }
+        var shape = hart.block().shape();
+        return new HartTiming(
+                (int) shape.number(cycles.execute(), 1),
+                cycles.multiply() == null ? 0 : (int) shape.number(cycles.multiply(), 0),
+                cycles.divide() == null ? 0 : (int) shape.number(cycles.divide(), 0),
+                (int) shape.number(cycles.interrupt(), 0),
+                (int) shape.number(cycles.wake(), 0));
     }
 
-    private void add(List<BusMap.Entry> entries, TargetRange target) {
+    private BusMap map(ElaboratedBlock block, String side, HartTiming timing) {
+        List<BusMap.Entry> entries = new ArrayList<>();
+        AddressSpace space = platform.space(new InterfaceRef(block.name(), side)).orElse(null);
+        if (space == null) {
+            return new BusMap(entries);
+        }
+        // Accesses count only beside what the hart itself takes.
+        boolean counts = timing != HartTiming.ONE_EACH;
+        for (TargetRange target : space.ranges()) {
+            add(
+                    entries,
+                    target,
+                    counts ? cycles(AccessCost.of(platform, space, target)) : AccessCycles.NONE);
+        }
+        return new BusMap(
+                entries,
+                counts ? cycles(AccessCost.ofNothing(platform, space)) : AccessCycles.NONE);
+    }
+
+    /** Through a crossing the middle of what it may be. */
+    private static AccessCycles cycles(AccessCost cost) {
+        return new AccessCycles(
+                (int) cost.single().middle(),
+                (int) cost.write().middle(),
+                (int) cost.answer().middle());
+    }
+
+    private void add(List<BusMap.Entry> entries, TargetRange target, AccessCycles cycles) {
         int base = (int) target.range().base();
         int last = (int) target.range().last();
         if (target.form().isMemory()) {
-            entries.addAll(memory(target).at(base, last));
+            entries.addAll(memory(target).at(base, last, cycles));
         } else if (models.containsKey(target.ref())) {
-            entries.add(new BusMap.Entry(base, last, models.get(target.ref())));
+            entries.add(new BusMap.Entry(base, last, models.get(target.ref()), cycles));
         }
     }
 
@@ -240,11 +284,6 @@ public final class Machine {
         if (!program.fits()) {
             throw new BenchException(String.join("; ", program.problems()));
         }
-        if (program.program().isCompressed()) {
-            throw new BenchException(
-                    "the bench runs no compressed instructions; compile with %s to try the program here"
-                            .formatted(view.instructionSet().without("c").compilerOptions()));
-        }
         image = program;
         reset();
     }
@@ -252,6 +291,7 @@ public final class Machine {
     /** Back to power-up: memories hold the program again, everything else its reset value. */
     public void reset() {
         cycles = 0;
+        wanted = 0;
         memories.values().forEach(Memory::clear);
         if (image != null) {
             image.pieces().forEach(this::put);
@@ -261,15 +301,15 @@ public final class Machine {
         settle();
     }
 
-    /** Runs for so many cycles, exactly. */
+    /** Runs for so many cycles; an instruction that has begun by then is done. */
     public void run(long moreCycles) {
-        long end = cycles + moreCycles;
+        long end = Math.max(wanted, cycles - LONGEST_RUN) + moreCycles;
+        wanted = end;
         while (cycles < end) {
             if (cycles >= nextEvent) {
                 settle();
             }
-            hart.takeInterrupt();
-            if (hart.isWaiting()) {
+            if (!goOn()) {
                 cycles = Math.min(end, nextEvent);
                 advanceModels();
                 continue;
@@ -283,19 +323,38 @@ public final class Machine {
     /** Runs one instruction, or until the next event when the hart waits. */
     public void step() {
         settle();
-        if (hart.takeInterrupt()) {
-            return;
+        long traps = hart.csrs().traps();
+        if (!goOn() && nextEvent != BlockModel.NEVER) {
+            cycles = nextEvent;
+            settle();
+            goOn();
         }
-        if (hart.isWaiting()) {
-            if (nextEvent != BlockModel.NEVER) {
-                cycles = nextEvent;
-                settle();
-                hart.takeInterrupt();
-            }
+        if (hart.isWaiting() || hart.csrs().traps() != traps) {
             return;
         }
         cycles += execute(1);
         settle();
+    }
+
+    /** Wakes the hart and takes an interrupt, where there is one; false where it still waits. */
+    private boolean goOn() {
+        if (hart.isWaiting()) {
+            if (!hart.isCalled()) {
+                return false;
+            }
+            pass(hart.timing().wake());
+        }
+        if (hart.takeInterrupt()) {
+            pass(hart.timing().interrupt());
+        }
+        return true;
+    }
+
+    private void pass(int moreCycles) {
+        if (moreCycles > 0) {
+            cycles += moreCycles;
+            settle();
+        }
     }
 
     private void put(LoadedPiece piece) {
@@ -316,7 +375,14 @@ public final class Machine {
 
     /** Tells what came from outside (a switch, a character) to the wires. */
     public void settle() {
-        advanceModels();
+        settle(cycles);
+    }
+
+    private void settle(long now) {
+        hart.csrs().setCycles(now);
+        for (BlockModel model : models.values()) {
+            model.advance(now);
+        }
         for (Wire wire : wires) {
             if (wire.sink() != null) {
                 wire.sink().setInput(wire.input(), wire.isHigh());
@@ -333,8 +399,8 @@ public final class Machine {
     /** Tells the time to what can notice it in the middle of a run. */
     private void catchUp(int done, Registers accessed) {
         hart.csrs().setCycles(cycles + done);
-        if (accessed == null && time != null) {
-            time.advance(cycles + done);
+        if (accessed == null) {
+            settle(cycles + done);
         }
         if (accessed instanceof BlockModel model) {
             model.advance(cycles + done);

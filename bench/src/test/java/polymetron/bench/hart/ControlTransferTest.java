@@ -119,7 +119,7 @@ final class ControlTransferTest {
         // The table is at 0 on the data side: t1 is 0 after reset.
         BusMap data = new BusMap(List.of(new BusMap.Entry(0, table.bytes.length - 1, table)));
         int loop = home.base() + LOOP;
-        return new Hart(new BusMap(fetched), data, true, false, loop, loop, 0);
+        return new Hart(new BusMap(fetched), data, true, false, HartTiming.ONE_EACH, loop, loop, 0);
     }
 
     /** The trap in which a jump ends; null when it leads round and round. */

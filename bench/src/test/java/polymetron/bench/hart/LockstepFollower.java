@@ -122,7 +122,7 @@ final class LockstepFollower {
                                 new BusMap.Entry(0, MEMORY_BYTES - 1, memory),
                                 new BusMap.Entry(0x1000_0000, 0x1000_0FFF, device),
                                 new BusMap.Entry(0x2000_0000, 0x2000_0FFF, device)));
-        this.hart = new Hart(map, map, true, compressed, 0, 0x40, 0);
+        this.hart = new Hart(map, map, true, compressed, HartTiming.ONE_EACH, 0, 0x40, 0);
         hart.csrs().addLocalLines(4);
         hart.csrs().setTime(() -> 0);
         hart.interpretOnly();

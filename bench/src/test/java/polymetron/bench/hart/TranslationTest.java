@@ -11,6 +11,9 @@ import org.junit.jupiter.api.Test;
 
 /** The translation does what the plain interpreter does, however a run is cut into pieces. */
 final class TranslationTest {
+    /** Number of minstret. */
+    private static final int RETIRED = 0xB02;
+
     private static final int BASE = 0x8000_0000;
     private static final int SIZE = 0x8000;
     private static final int HANDLER = 0x100;
@@ -149,6 +152,9 @@ final class TranslationTest {
         }
     }
 
+    private HartTiming timing = HartTiming.ONE_EACH;
+    private AccessCycles cycles = AccessCycles.NONE;
+
     private Side side(boolean translated) {
         Ram ram = new Ram(SIZE, true);
         byte[] bytes = new byte[here()];
@@ -156,8 +162,8 @@ final class TranslationTest {
             bytes[at] = (byte) (words.get(at / 4) >>> 8 * (at % 4));
         }
         ram.load(0, bytes);
-        BusMap map = new BusMap(List.of(new BusMap.Entry(BASE, BASE + SIZE - 1, ram)));
-        Hart hart = new Hart(map, map, true, false, BASE, BASE + HANDLER, 0);
+        BusMap map = new BusMap(List.of(new BusMap.Entry(BASE, BASE + SIZE - 1, ram, cycles)));
+        Hart hart = new Hart(map, map, true, false, timing, BASE, BASE + HANDLER, 0);
         if (!translated) {
             hart.interpretOnly();
         }
@@ -168,6 +174,10 @@ final class TranslationTest {
     @RepeatedTest(40)
     void equalsInterpretation(RepetitionInfo repetition) {
         Random random = new Random(repetition.getCurrentRepetition());
+        if (repetition.getCurrentRepetition() % 2 == 0) {
+            timing = new HartTiming(1, random.nextInt(40), random.nextInt(40), 1, 1);
+            cycles = new AccessCycles(1 + random.nextInt(9), 1 + random.nextInt(9), 1);
+        }
         program(random);
         Side plain = side(false);
         Side translated = side(true);
@@ -177,6 +187,8 @@ final class TranslationTest {
             assertThat(translated.hart.pc())
                     .as("pc after slice " + slice)
                     .isEqualTo(plain.hart.pc());
+            assertThat(translated.hart.csrs().read(RETIRED))
+                    .isEqualTo(plain.hart.csrs().read(RETIRED));
             for (int register = 1; register < 32; register++) {
                 assertThat(translated.hart.register(register))
                         .as("x%s after slice %s, pc %x", register, slice, plain.hart.pc())
@@ -205,7 +217,8 @@ final class TranslationTest {
         assertThat(translated.hart.register(5)).isEqualTo(plain.hart.register(5)).isPositive();
         assertThat(translated.ram.bytes).isEqualTo(plain.ram.bytes);
         RegionWriter writer =
-                new RegionWriter(translated.ram, BASE, top, true, new java.util.BitSet());
+                new RegionWriter(
+                        translated.ram, BASE, top, true, 0, new int[48], new java.util.BitSet());
         assertThat(writer.write()).isNotNull();
         assertThat(writer.size()).isBetween(60, RegionWriter.MOST_INSTRUCTIONS - 1);
     }

@@ -204,11 +204,14 @@ final class HardwareSimulationTest {
         assertThat(onBench).contains("tick", "trap 00000005", "trap 00000002").endsWith("end.");
         write(platform, folder);
         Tool.write(folder, "program.hex", ImageFiles.of(image, "program").getFirst().bytes());
+        StepByStep.watch(folder, "cpu");
         String simulated =
                 Tool.run(
                         folder,
                         "make -s -C sim run IMAGE=program.hex UNTIL=end. CYCLES=300000".split(" "));
         assertThat(simulated.strip()).isEqualTo(onBench.strip());
+        machine.load(image);
+        assertThat(StepByStep.difference(folder, machine, 0)).isEmpty();
     }
 
     /** What is typed arrives, switches move, and lamps show what the program makes of them. */

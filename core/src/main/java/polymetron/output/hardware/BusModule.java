@@ -1,7 +1,6 @@
 package polymetron.output.hardware;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -12,7 +11,6 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InitiatorPort;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
-import polymetron.platform.Attachment;
 import polymetron.verilog.Expression;
 import polymetron.verilog.Module;
 import polymetron.verilog.Net;
@@ -37,24 +35,9 @@ final class BusModule {
         this.platform = platform;
         this.bus = bus;
         this.module = new Module(name);
-        this.initiators = ordered(bus);
+        this.initiators = bus.inOrder();
         this.addressBits = DecodeModule.addressBits(platform, bus, initiators);
         this.dataBits = bus.bus().dataWidth();
-    }
-
-    /** In the order of their priorities where these decide: 0 goes first, one without a priority last. */
-    static List<InitiatorPort> ordered(ElaboratedBus bus) {
-        return bus.bus().goesByPriority()
-                ? bus.initiators().stream()
-                        .sorted(Comparator.comparingInt(BusModule::priority))
-                        .toList()
-                : bus.initiators();
-    }
-
-    private static int priority(InitiatorPort initiator) {
-        Integer priority =
-                initiator.attachment() == null ? null : initiator.attachment().priority();
-        return priority == null ? Attachment.LAST_PRIORITY : priority;
     }
 
     /** Name of the module of a bus; no block has two underscores in a row in its name. */

@@ -74,7 +74,7 @@ public record DecodeProof(String bus, List<String> decodes, HandoffFile statemen
             this.top = top;
             this.modules = modules;
             this.root = root;
-            this.initiators = BusModule.ordered(root);
+            this.initiators = root.inOrder();
         }
 
         private DecodeProof write() {
@@ -152,7 +152,7 @@ public record DecodeProof(String bus, List<String> decodes, HandoffFile statemen
             out.line(
                     "wire [%s:0] %s_address = 64'h%x + (%s - 64'h%x);",
                     bits - 1, place, bridge.window().base(), address, window.range().base());
-            List<InitiatorPort> others = BusModule.ordered(below);
+            List<InitiatorPort> others = below.inOrder();
             int number = 0;
             while (others.get(number).block() != window.block()) {
                 number++;

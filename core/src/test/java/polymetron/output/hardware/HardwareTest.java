@@ -38,7 +38,7 @@ final class HardwareTest {
 
     private static List<String> order(Platform platform) {
         ElaboratedPlatform elaborated = Shipped.elaborate(platform);
-        return BusModule.ordered(elaborated.bus("system").orElseThrow()).stream()
+        return elaborated.bus("system").orElseThrow().inOrder().stream()
                 .map(each -> each.form().name())
                 .toList();
     }

@@ -1,0 +1,23 @@
+package polymetron.bench.hart;
+
+/**
+ * Cycles of an access to what is in a range of addresses.
+ *
+ * @param read from the request to the answer
+ * @param write the same of a store
+ * @param answer how many of them come after the one in which the target does it
+ */
+public record AccessCycles(int read, int write, int answer) {
+    /** Where nothing is known, or nothing counts. */
+    public static final AccessCycles NONE = new AccessCycles(0, 0, 0);
+
+    /** Cycles until the one in which something is read: what is there in it is what comes back. */
+    int untilRead() {
+        return Math.max(0, read - answer - 1);
+    }
+
+    /** Cycles until what is written can be noticed. */
+    int untilWritten() {
+        return Math.max(0, write - answer);
+    }
+}
