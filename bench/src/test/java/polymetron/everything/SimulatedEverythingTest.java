@@ -13,6 +13,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
+import polymetron.bench.machine.Machine;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.SizedPort;
@@ -22,6 +23,7 @@ import polymetron.output.hardware.DecodeProof;
 import polymetron.output.hardware.Hardware;
 import polymetron.output.image.ImageFiles;
 import polymetron.outside.Solver;
+import polymetron.outside.StepByStep;
 import polymetron.outside.Tool;
 import polymetron.platform.Platform;
 
@@ -39,6 +41,9 @@ final class SimulatedEverythingTest {
 
     @TempDir(cleanup = org.junit.jupiter.api.io.CleanupMode.NEVER)
     private Path folder;
+
+    /** Programs that were compared with the bench cycle by cycle. */
+    private int compared;
 
     @Test
     void programsFindWhatTheDocumentSays() throws IOException {
@@ -59,7 +64,9 @@ final class SimulatedEverythingTest {
         }
         failures.forEach(System.out::println);
         assertThat(failures).isEmpty();
-        System.out.printf("simulated: %s programs on %s platforms%n", programs, platforms);
+        System.out.printf(
+                "simulated: %s programs on %s platforms, %s of them cycle by cycle%n",
+                programs, platforms, compared);
         assertThat(ONLY_LINT ? platforms : programs).isGreaterThanOrEqualTo((int) (SEEDS / 3));
     }
 
@@ -97,6 +104,8 @@ final class SimulatedEverythingTest {
                 "program.hex",
                 ImageFiles.of(built.get().image(), "program").getFirst().bytes());
         MeasuredReads reads = new MeasuredReads(elaborated);
+        String processor = facts.programs().getFirst().harts().getFirst().name();
+        StepByStep.watch(here, processor);
         outside(here, elaborated, reads.monitor());
         Tool.Outcome said =
                 Tool.tryRun(
@@ -106,7 +115,25 @@ final class SimulatedEverythingTest {
         reads.check(here, elaborated);
         String console = said.output().replaceFirst("(?s)\\R- testbench.v.*", "");
         assertThat(console.strip()).isEqualTo(built.get().expected().strip());
+        boolean isOneClock =
+                platform.blocks().stream()
+                                .flatMap(block -> block.domains().values().stream())
+                                .distinct()
+                                .count()
+                        == 1;
+        if (isOneClock && facts.programs().getFirst().harts().size() == 1) {
+            sameCycles(here, built.get());
+        }
         return true;
+    }
+
+    /** Within one clock each instruction ends in the same cycle as on the bench, and leaves the same in its register. */
+    private void sameCycles(Path here, UsingProgram program) throws IOException {
+        Machine machine = new Machine(program.view());
+        machine.load(program.image());
+        new World(machine);
+        assertThat(StepByStep.difference(here, machine, 0)).isEmpty();
+        compared++;
     }
 
     /** Tools have nothing to say but of nets that are called unused. */
@@ -164,6 +191,7 @@ final class SimulatedEverythingTest {
             if (port.direction() == Direction.IN) {
                 more.append("initial %s = %s;\n".formatted(name, levels));
                 more.append(said(request(link), "%s = ~%s;".formatted(name, levels)));
+                more.append(said(request(link), StepByStep.MOVED));
             } else if (port.direction() == Direction.BOTH) {
                 text =
                         text.replace(
@@ -171,6 +199,7 @@ final class SimulatedEverythingTest {
                                 "wire %s%s;".formatted(range, name));
                 more.append("reg %s%s_outside = %s;\n".formatted(range, name, levels));
                 more.append(said(request(link), "%s_outside = ~%s;".formatted(name, levels)));
+                more.append(said(request(link), StepByStep.MOVED));
                 for (int line = 0; line < port.width(); line++) {
                     String bit = port.width() == 1 ? "" : "[%s]".formatted(line);
                     more.append(

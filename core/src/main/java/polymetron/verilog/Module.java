@@ -3,6 +3,7 @@ package polymetron.verilog;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -169,6 +170,14 @@ public final class Module {
                 new Unused(
                         "unused_" + what,
                         Expression.concat(nets.toArray(Expression[]::new)).any()));
+    }
+
+    /** Names of its nets, ports among them. */
+    public Set<String> nets() {
+        Set<String> all = new LinkedHashSet<>(ports.keySet());
+        all.addAll(wires.keySet());
+        all.addAll(variables.keySet());
+        return all;
     }
 
     public List<Port> ports() {

@@ -6,7 +6,8 @@ import java.util.ArrayDeque;
 /**
  * What a UART with the registers of the PC16550D does (data sheet, sections 8.1 to 8.6; numbers from memory). The
  * registers are found where that standard has them, one word apart, so a definition may give them any names. A character
- * takes ten bit times of 16 × divisor cycles, in both directions; modem lines, parity and breaks are not modelled.
+ * takes ten bit times of 16 × divisor cycles, in both directions; modem lines, parity and breaks are not modelled. Cycles
+ * are those of the block's hardware.
  */
 public final class UartModel extends BankModel {
     private static final int WORD = 4;
@@ -15,6 +16,12 @@ public final class UartModel extends BankModel {
     private static final int[] RECEIVE_LEVELS = {1, 4, 8, 14};
     private static final int MOST_WAITING = 1 << 20;
     private static final int BITS_PER_CHARACTER = 10;
+
+    /** From the begin of a character to the middle of its stop bit, in bit times: where a receiver has it. */
+    private static final double BITS_TO_STOP = 9.5;
+
+    /** Flip-flops between the line and the receiver, and one each to see the start bit and to store the character. */
+    private static final int RECEIVER_CYCLES = 3;
 
     /** Line status 3, data available 2, time-out 6, transmitter empty 1 (table "Interrupt control functions"). */
     private enum Cause {
@@ -48,7 +55,19 @@ public final class UartModel extends BankModel {
     private boolean emptyWasEnabled;
     private boolean fifosWereOn;
     private boolean timedOut;
-    private long shiftDone;
+
+    /** When the next character leaves the FIFO, and when the one on the line has ended. */
+    private long nextTake;
+
+    private long busyUntil;
+
+    /** When the transmitter tells that it has become empty. */
+    private long emptyTold;
+
+    /** With the transmitter looped back: the character on the way, and when it has come round. */
+    private byte looped;
+
+    private long loopedArrival;
     private long nextArrival;
     private long lastReceive;
 
@@ -68,13 +87,13 @@ public final class UartModel extends BankModel {
         bank.readAt(2 * WORD, 6).gives(() -> fifosOn() ? 3 : 0);
         fifosOn = bank.writtenAt(2 * WORD, 0).onStored(this::fifosSwitched);
         bank.writtenAt(2 * WORD, 1).onWritten(ones -> receiveFifo.clear());
-        bank.writtenAt(2 * WORD, 2).onWritten(ones -> transmitFifo.clear());
+        bank.writtenAt(2 * WORD, 2).onWritten(ones -> forgetUnsent());
         receiveLevel = bank.writtenAt(2 * WORD, 6);
         loop = bank.readAt(4 * WORD, 4);
         bank.readAt(5 * WORD, 0).gives(() -> receiveFifo.isEmpty() ? 0 : 1);
         overrun = bank.readAt(5 * WORD, 1);
         bank.readAt(5 * WORD, 5).gives(() -> transmitFifo.isEmpty() ? 1 : 0);
-        bank.readAt(5 * WORD, 6).gives(() -> transmitFifo.isEmpty() && shiftDone == NEVER ? 1 : 0);
+        bank.readAt(5 * WORD, 6).gives(() -> transmitFifo.isEmpty() && now() >= busyUntil ? 1 : 0);
         clear();
     }
 
@@ -88,7 +107,10 @@ public final class UartModel extends BankModel {
         emptyWasEnabled = false;
         fifosWereOn = false;
         timedOut = false;
-        shiftDone = NEVER;
+        nextTake = NEVER;
+        busyUntil = 0;
+        emptyTold = NEVER;
+        loopedArrival = NEVER;
         nextArrival = NEVER;
         lastReceive = 0;
     }
@@ -120,13 +142,24 @@ public final class UartModel extends BankModel {
     public long nextEvent() {
         long timeOut =
                 receiveFifo.isEmpty() || timedOut ? NEVER : lastReceive + 4 * characterCycles();
-        return Math.min(timeOut, Math.min(shiftDone, nextArrival));
+        return Math.min(
+                Math.min(timeOut, nextArrival),
+                Math.min(Math.min(nextTake, emptyTold), loopedArrival));
     }
 
     @Override
     protected void run() {
-        while (shiftDone <= now()) {
-            shiftDone = startShift(shiftDone);
+        while (Math.min(nextTake, Math.min(emptyTold, loopedArrival)) <= now()) {
+            if (loopedArrival <= Math.min(nextTake, emptyTold)) {
+                receive(looped);
+                lastReceive = loopedArrival;
+                loopedArrival = NEVER;
+            } else if (emptyTold <= nextTake) {
+                transmitterEmptied = true;
+                emptyTold = NEVER;
+            } else {
+                take(nextTake);
+            }
         }
         while (nextArrival <= now()) {
             receive(incoming.remove());
@@ -138,22 +171,31 @@ public final class UartModel extends BankModel {
         }
     }
 
-    /** Takes the next character out of the FIFO; returns when it is out. */
-    private long startShift(long from) {
-        if (transmitFifo.isEmpty()) {
-            return NEVER;
-        }
+    /** Takes the next character out of the FIFO. */
+    private void take(long at) {
         byte character = transmitFifo.remove();
+        busyUntil = at + characterCycles();
         if (loop.isSet()) {
-            receive(character);
-            lastReceive = from;
+            looped = character;
+            loopedArrival =
+                    at
+                            + RECEIVER_CYCLES
+                            + (long) (characterCycles() / BITS_PER_CHARACTER * BITS_TO_STOP);
         } else {
             sent.write(character);
         }
+        nextTake = transmitFifo.isEmpty() ? NEVER : busyUntil;
         if (transmitFifo.isEmpty()) {
-            transmitterEmptied = true;
+            emptyTold = at + 1;
         }
-        return from + characterCycles();
+    }
+
+    private void forgetUnsent() {
+        if (!transmitFifo.isEmpty()) {
+            emptyTold = now() + 1;
+        }
+        transmitFifo.clear();
+        nextTake = NEVER;
     }
 
     private void receive(byte character) {
@@ -211,13 +253,15 @@ public final class UartModel extends BankModel {
         if (!receiveFifo.isEmpty()) {
             receiveFifo.remove();
             timedOut = false;
-            lastReceive = now();
+            lastReceive = now() + 1;
         }
     }
 
     /** Enabling the transmitter's interrupt while there is nothing to send raises it. */
     private void enabled() {
-        transmitterEmptied |= emptyEnable.isSet() && !emptyWasEnabled && transmitFifo.isEmpty();
+        if (emptyEnable.isSet() && !emptyWasEnabled && transmitFifo.isEmpty()) {
+            emptyTold = now() + 1;
+        }
         emptyWasEnabled = emptyEnable.isSet();
     }
 
@@ -226,8 +270,8 @@ public final class UartModel extends BankModel {
         if (transmitFifo.size() < (fifosOn() ? FIFO_DEPTH : 1)) {
             transmitFifo.add(character);
         }
-        if (shiftDone == NEVER) {
-            shiftDone = startShift(now());
+        if (nextTake == NEVER) {
+            nextTake = Math.max(now() + 1, busyUntil);
         }
     }
 
@@ -235,7 +279,7 @@ public final class UartModel extends BankModel {
     private void fifosSwitched() {
         if (fifosOn() != fifosWereOn) {
             receiveFifo.clear();
-            transmitFifo.clear();
+            forgetUnsent();
         }
         fifosWereOn = fifosOn();
     }

@@ -90,9 +90,6 @@ final class BuildChecks {
         if (bus.bus().domain() == null) {
             add(bus.name(), "it is in no clock domain");
         }
-        if (!bus.initiators().isEmpty() && bus.placed().isEmpty()) {
-            add(bus.name(), "it has initiators and no target");
-        }
         if (bus.bus().protocol().hasOneInitiator() && bus.initiators().size() > 1) {
             add(
                     bus.name(),

@@ -68,6 +68,10 @@ final class BusModule {
         for (TargetRange each : bus.placed()) {
             targets.add(ports(each.block(), each.form(), true));
         }
+        // Without targets the bus answers every access with an error.
+        if (targets.isEmpty()) {
+            targets.add(Map.of());
+        }
         if (bus.bus().protocol() == Protocol.APB) {
             module.unused("clock", List.of(clk.read(), rst.read()));
             apb(decode, sides.getFirst(), targets);
@@ -106,7 +110,12 @@ final class BusModule {
         for (String signal : List.of("psel", "penable")) {
             Net all = vector(outs, "m_" + signal, targets.size());
             for (int at = 0; at < targets.size(); at++) {
-                module.assign(targets.get(at).get(signal), all.bit(at));
+                Net port = targets.get(at).get(signal);
+                if (port == null) {
+                    module.unused(signal, List.of(all.bit(at)));
+                } else {
+                    module.assign(port, all.bit(at));
+                }
             }
         }
         for (String signal : List.of("pready", "pslverr")) {
@@ -124,7 +133,11 @@ final class BusModule {
             int bits =
                     signal.equals("pwdata") ? dataBits : signal.equals("pstrb") ? dataBits / 8 : 1;
             Expression value = given == null ? Expression.constant(bits, 0) : given.read();
-            targets.forEach(each -> module.assign(each.get(signal), value));
+            if (bus.placed().isEmpty()) {
+                module.unused(signal, List.of(value));
+            } else {
+                targets.forEach(each -> module.assign(each.get(signal), value));
+            }
         }
         module.assign(side.get("prdata"), chosen(targets, target, "prdata"));
     }
@@ -164,8 +177,15 @@ final class BusModule {
         module.instance(BUS, "bus", parameters, ins, outs);
         offsets("awaddr", writeAddress, targets);
         offsets("araddr", readAddress, targets);
-        forAll(targets, "wdata", module.wire("write_data", chosen(sides, writer, "wdata")));
-        forAll(targets, "wstrb", module.wire("write_bytes", chosen(sides, writer, "wstrb")));
+        Net data = module.wire("write_data", chosen(sides, writer, "wdata"));
+        Net bytes = module.wire("write_bytes", chosen(sides, writer, "wstrb"));
+        forAll(targets, "wdata", data);
+        forAll(targets, "wstrb", bytes);
+        if (bus.placed().isEmpty()) {
+            module.unused(
+                    "without_targets",
+                    List.of(data.read(), bytes.read(), writeAnswers.read(), readAnswers.read()));
+        }
         forAll(sides, "bresp", answer(targets, writeAnswers, writeFailed, "bresp"));
         forAll(sides, "rresp", answer(targets, readAnswers, readFailed, "rresp"));
         forAll(sides, "rdata", module.wire("read_data", chosen(targets, readAnswers, "rdata")));
@@ -184,7 +204,7 @@ final class BusModule {
         } else {
             readAddress = address;
         }
-        Net target = module.wire(way + "_target", bus.placed().size());
+        Net target = module.wire(way + "_target", DecodeModule.lines(bus));
         Map<String, Expression> ins = new LinkedHashMap<>();
         ins.put("address", address.read());
         ins.put("initiator", initiator.read());
@@ -262,7 +282,7 @@ final class BusModule {
 
     /** Each target gets the address within its range. */
     private void offsets(String signal, Net address, List<Map<String, Net>> targets) {
-        for (int at = 0; at < targets.size(); at++) {
+        for (int at = 0; at < bus.placed().size(); at++) {
             TargetRange target = bus.placed().get(at);
             Net port = targets.get(at).get(signal);
             long below = target.range().base() & (1L << port.bits()) - 1;

@@ -35,7 +35,7 @@ final class DecodeModule {
         Module decode = new Module(name);
         Net address = decode.input("address", addressBits);
         Net initiator = decode.input("initiator", initiators.size());
-        Net target = decode.output("target", bus.placed().size());
+        Net target = decode.output("target", lines(bus));
         List<Expression> selects = new ArrayList<>();
         for (TargetRange each : bus.placed().reversed()) {
             Map<List<AddressRange>, List<Integer>> groups = new LinkedHashMap<>();
@@ -63,10 +63,18 @@ final class DecodeModule {
                                     select == null ? Expression.constant(1, 0) : select)
                             .read());
         }
+        if (selects.isEmpty()) {
+            selects.add(Expression.constant(1, 0));
+        }
         decode.assign(target, Expression.concat(selects.toArray(Expression[]::new)));
         // Lower bits count within a range, and some targets are for every initiator.
         decode.unused("inputs", List.of(address.read(), initiator.read()));
         return decode;
+    }
+
+    /** Lines that select a target: a bus without any has one, which never does. */
+    static int lines(ElaboratedBus bus) {
+        return Math.max(1, bus.placed().size());
     }
 
     /** The addresses at which an initiator gets to a target of its bus. */

@@ -108,6 +108,10 @@ public record Hardware(
                 bus.placed().forEach(each -> adapter(bus, each.block(), each.form(), parts));
             }
             Module whole = TopModule.of(platform, top, parts, instances);
+            // An instance cannot be called like a net beside it, and all nets are known only now.
+            if (instances.know(whole.nets())) {
+                whole = TopModule.of(platform, top, parts, instances);
+            }
             groups(whole);
             add(whole);
             List<HandoffFile> files = new ArrayList<>();

@@ -14,6 +14,7 @@ import polymetron.verilog.ModuleHeader;
  */
 final class InstanceNames {
     private final Set<String> taken = new HashSet<>();
+    private final Set<String> given = new HashSet<>();
     private final Map<String, String> renamed = new TreeMap<>();
 
     void know(Module module) {
@@ -25,7 +26,14 @@ final class InstanceNames {
         header.ports().forEach(port -> taken.add(port.name()));
     }
 
+    /** Whether one that was given already is one of these nets, and is another from now on. */
+    boolean know(Set<String> nets) {
+        taken.addAll(nets);
+        return given.stream().anyMatch(nets::contains);
+    }
+
     String of(String name) {
+        given.add(name);
         if (!Keywords.isKeyword(name) && !taken.contains(name)) {
             return name;
         }
