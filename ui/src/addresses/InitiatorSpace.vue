@@ -84,6 +84,7 @@ function setTraffic(text: string): Promise<boolean> {
                         <th scope="col" class="px-2 py-1.5 text-right">Size</th>
                         <th scope="col" class="px-2 py-1.5">Way</th>
                         <th scope="col" class="px-2 py-1.5 text-right">Read</th>
+                        <th scope="col" class="px-2 py-1.5 text-right">At worst</th>
                         <th v-if="(space?.burst ?? 1) > 1" scope="col" class="px-3 py-1.5 text-right">
                             Burst of {{ space?.burst }}
                         </th>
@@ -132,6 +133,12 @@ function setTraffic(text: string): Promise<boolean> {
                             {{ cyclesText(each.leastCycles, each.cycles) }}
                         </td>
                         <td
+                            class="border-t border-line px-2 py-0.5 text-right font-mono text-[13px] whitespace-nowrap"
+                            :class="each.worstCycles == null ? 'font-semibold text-warn' : ''"
+                        >
+                            {{ each.worstCycles ?? 'no limit' }}
+                        </td>
+                        <td
                             v-if="(space?.burst ?? 1) > 1"
                             class="border-t border-line px-3 py-0.5 text-right font-mono text-[13px]"
                         >
@@ -143,7 +150,9 @@ function setTraffic(text: string): Promise<boolean> {
             </table>
             <p class="mt-1 text-[13px] text-soft">
                 Reads in cycles of its clock while no other initiator is on the way, as the hardware takes
-                them: a range where a clock is crossed. Hover over a number to see its parts.
+                them: a range where a clock is crossed. Hover over a number to see its parts. At worst: a
+                single read or write while all others keep the way busy; there is no limit where priority lets
+                others go first.
             </p>
         </template>
     </section>

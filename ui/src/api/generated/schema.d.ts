@@ -2236,6 +2236,8 @@ export interface components {
             path: string[];
             size: string;
             steps: string[];
+            /** Format: int64 */
+            worstCycles?: number | null;
         };
         SetDomain: {
             edit: "SetDomain";

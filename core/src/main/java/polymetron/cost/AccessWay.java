@@ -197,13 +197,18 @@ final class AccessWay {
         course = course.answered(all.stream().mapToInt(Adapter::cycles).sum());
     }
 
-    private AccessCost cost(AddressSpace space) {
-        long own = hz(space.bus());
+    /** Cycles of a bus for each further transfer of a burst: those of the slowest part of the way. */
+    double next(ElaboratedBus bus) {
+        long own = hz(bus);
         double next = 1;
         for (AccessCost.Step step : steps) {
             double scale = own == 0 || step.clockHz() == 0 ? 1 : (double) own / step.clockHz();
             next = Math.max(next, step.nextCycles() * scale);
         }
+        return next;
+    }
+
+    private AccessCost cost(AddressSpace space) {
         Map<String, Span> buses = new LinkedHashMap<>();
         onBuses.sequencedEntrySet()
                 .reversed()
@@ -214,7 +219,7 @@ final class AccessWay {
                 course.write(),
                 course.answer(),
                 course.worst(),
-                (long) Math.ceil(next - 1e-9),
+                (long) Math.ceil(next(space.bus()) - 1e-9),
                 space.initiator().form().burst(),
                 buses);
     }

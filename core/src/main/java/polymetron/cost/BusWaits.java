@@ -44,6 +44,12 @@ final class BusWaits {
         return isFirst ? longest.get(bus.name()) : Double.POSITIVE_INFINITY;
     }
 
+    private static int longestBurst(ElaboratedBus bus) {
+        int longest =
+                bus.initiators().stream().mapToInt(each -> each.form().burst()).max().orElse(1);
+        return Math.max(1, Math.min(longest, bus.bus().protocol().longestBurst()));
+    }
+
     private double longest(ElaboratedBus bus) {
         Double known = longest.get(bus.name());
         if (known != null) {
@@ -76,7 +82,10 @@ final class BusWaits {
             } else {
                 way.arrive(bus, target);
             }
-            most = Math.max(most, way.course().worst().most());
+            most =
+                    Math.max(
+                            most,
+                            way.course().worst().most() + (longestBurst(bus) - 1) * way.next(bus));
         }
         boolean isShared = bus.initiators().size() > 1;
         double all = isShared ? 2 * most + AccessWay.ARBITRATION_CYCLES : most;

@@ -69,6 +69,43 @@ final class AccessCostTest {
         assertThat(far.steps()).hasSize(5);
     }
 
+    /**
+     * The other side has one access before, to the slowest target: the choice, and there both directions after each other. Then
+     * the own choice, and again both directions.
+     */
+    @Test
+    void theWorstCaseIsOneAccessOfEveryOtherInitiatorBefore() {
+        long memory = 2 + 1;
+        long others = 1 + 2 * memory;
+        assertThat(cost(Shipped.demo(), "cpu.data", "code.port").worstCycles())
+                .hasValue(others + 1 + 2 * memory);
+        assertThat(cost(Shipped.demo(), "cpu.data", "console.registers").worstCycles())
+                .hasValue(others + 1 + 2 * 2);
+    }
+
+    @Test
+    void thereIsNoLimitWhereOthersGoFirst() {
+        Bus bus = Shipped.demo().bus("system").orElseThrow();
+        Platform first =
+                EDITOR.apply(
+                        Shipped.demo(),
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.ChangeBus(
+                                                new Bus(
+                                                        bus.name(),
+                                                        bus.protocol(),
+                                                        bus.dataWidth(),
+                                                        bus.addressWidth(),
+                                                        bus.domain(),
+                                                        Bus.Arbitration.BY_PRIORITY,
+                                                        bus.reserved())),
+                                        new Edit.SetPriority("cpu", "data", 0))));
+        assertThat(cost(first, "cpu.data", "code.port").worstCycles()).isPresent();
+        assertThat(cost(first, "cpu.instruction", "code.port").worstCycles()).isEmpty();
+    }
+
     /** What runs on another clock takes as many cycles of the initiator's as the clocks differ. */
     @Test
     void cyclesOfASlowerClockCountForMore() {

@@ -26,6 +26,8 @@ public record SpaceView(
      * @param path buses and bridges on the way, in order
      * @param leastCycles fewest cycles of the initiator's bus for a single read
      * @param cycles the most of them while nobody else is on the way
+     * @param worstCycles most cycles of a single access while all others keep the way as busy as they can; missing where they
+     *     go first and there is no limit
      * @param burstCycles the same for its longest burst; missing where it has none
      * @param steps parts of the way with their cycles, in words
      * @param elsewhere who sees it at another address, and where
@@ -43,6 +45,7 @@ public record SpaceView(
             List<String> path,
             long leastCycles,
             long cycles,
+            @Nullable Long worstCycles,
             @Nullable Long burstCycles,
             List<String> steps,
             List<String> elsewhere) {}

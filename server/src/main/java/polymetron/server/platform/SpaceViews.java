@@ -61,6 +61,7 @@ final class SpaceViews {
                 path(target),
                 cost.leastCycles(),
                 cost.cycles(),
+                cost.worstCycles().isPresent() ? cost.worstCycles().getAsLong() : null,
                 cost.burst() > 1 ? cost.burstCycles() : null,
                 cost.steps().stream()
                         .map(step -> "%s: %s".formatted(step.what(), cycles(step.cycles())))
