@@ -25,6 +25,7 @@ import polymetron.output.image.ImageFiles;
 import polymetron.outside.Solver;
 import polymetron.outside.StepByStep;
 import polymetron.outside.Tool;
+import polymetron.outside.Unknowns;
 import polymetron.platform.Platform;
 
 /**
@@ -38,6 +39,9 @@ final class SimulatedEverythingTest {
     private static final long FIRST = Long.getLong("polymetron.simulated.first", 1);
 
     private static final boolean ONLY_LINT = Boolean.getBoolean("polymetron.simulated.lint");
+
+    /** Runs of each program that begin with random values in all that has none after power-up. */
+    private static final long RESETS = Long.getLong("polymetron.simulated.resets", 1);
 
     @TempDir(cleanup = org.junit.jupiter.api.io.CleanupMode.NEVER)
     private Path folder;
@@ -106,15 +110,14 @@ final class SimulatedEverythingTest {
         MeasuredReads reads = new MeasuredReads(elaborated);
         String processor = facts.programs().getFirst().harts().getFirst().name();
         StepByStep.watch(here, processor);
-        outside(here, elaborated, reads.monitor());
+        outside(here, elaborated, reads.monitor() + Unknowns.monitor(here, hardware.top()));
         Tool.Outcome said =
                 Tool.tryRun(
                         here,
                         "make -s -C sim run SIM=verilator IMAGE=program.hex CYCLES=3000000"
                                 .split(" "));
         reads.check(here, elaborated);
-        String console = said.output().replaceFirst("(?s)\\R- testbench.v.*", "");
-        assertThat(console.strip()).isEqualTo(built.get().expected().strip());
+        assertThat(console(said)).isEqualTo(built.get().expected().strip());
         boolean isOneClock =
                 platform.blocks().stream()
                                 .flatMap(block -> block.domains().values().stream())
@@ -124,7 +127,25 @@ final class SimulatedEverythingTest {
         if (isOneClock && facts.programs().getFirst().harts().size() == 1) {
             sameCycles(here, built.get());
         }
+        for (long reset = 1; reset <= RESETS; reset++) {
+            Tool.Outcome again =
+                    Tool.tryRun(
+                            here,
+                            "make -s -C sim run SIM=verilator IMAGE=program.hex CYCLES=3000000 SEED=%s"
+                                    .formatted(seed + reset)
+                                    .split(" "));
+            assertThat(console(again)).isEqualTo(built.get().expected().strip());
+        }
+        Tool.Outcome unknown =
+                Tool.tryRun(
+                        here,
+                        "make -s -C sim run SIM=iverilog IMAGE=program.hex CYCLES=3000".split(" "));
+        assertThat(unknown.output()).doesNotContain("unknown");
         return true;
+    }
+
+    private static String console(Tool.Outcome said) {
+        return said.output().replaceFirst("(?s)\\R- testbench.v.*", "").strip();
     }
 
     /** Within one clock each instruction ends in the same cycle as on the bench, and leaves the same in its register. */

@@ -11,7 +11,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -36,6 +35,7 @@ import polymetron.output.image.ProgramImage;
 import polymetron.outside.Solver;
 import polymetron.outside.StepByStep;
 import polymetron.outside.Tool;
+import polymetron.outside.Unknowns;
 import polymetron.platform.Bus;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
@@ -327,24 +327,6 @@ final class HardwareSimulationTest {
                 .replace("SIDE", side);
     }
 
-    /** Looks at every handshake and interrupt of the top level in each cycle after the reset. */
-    private static String unknowns(Path folder) throws IOException {
-        List<String> nets =
-                Pattern.compile("wire (\\w+(?:valid|ready|_external|_timer|_software|_irq));")
-                        .matcher(Files.readString(folder.resolve("hdl/first_steps.v")))
-                        .results()
-                        .map(found -> "board." + found.group(1))
-                        .toList();
-        assertThat(nets).hasSizeGreaterThan(40);
-        return """
-
-        always @(negedge oscillator) begin
-            if (board.main__rst === 1'b0 && ^{NETS} === 1'bx) $display("unknown");
-        end
-        """
-                .replace("NETS", String.join(", ", nets));
-    }
-
     /** What Addresses says of the cycles of a read is what simulation measures, for both sides and every target. */
     @Test
     void readsTakeTheCyclesThatArePredicted(@TempDir Path folder) throws IOException {
@@ -373,7 +355,7 @@ final class HardwareSimulationTest {
         Files.writeString(
                 bench,
                 text.substring(0, end)
-                        + unknowns(folder)
+                        + Unknowns.monitor(folder, "first_steps")
                         + monitor("data")
                         + monitor("instruction")
                         + text.substring(end));

@@ -462,9 +462,9 @@ final class Simulation {
 
     private static final String MAKEFILE =
             """
-            # make run SIM=iverilog (or verilator) IMAGE=file.hex UNTIL='text' [INPUT=file] [CYCLES=n] [PARTS=1]
+            # make run SIM=iverilog (or verilator) IMAGE=file.hex UNTIL='text' [INPUT=file] [CYCLES=n] [PARTS=1] [SEED=n]
             # Boots the image and prints the console; ends with 0 once the text was said. Files are looked for here and
-            # in the folder above.
+            # in the folder above. With SEED, verilator begins with random values in all that has none after power-up.
             SIM ?= iverilog
             IMAGE ?=
             UNTIL ?=
@@ -474,7 +474,8 @@ final class Simulation {
             FILES := $(addprefix ../hdl/,$(shell cat ../hdl/files.f))
             find = $(firstword $(wildcard $(1) ../$(1)))
             ARGUMENTS = +CYCLES=$(CYCLES) $(if $(IMAGE),+IMAGE=$(call find,$(IMAGE))) \\
-                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(UNTIL),'+UNTIL=$(UNTIL)') $(if $(PARTS),+PARTS)
+                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(UNTIL),'+UNTIL=$(UNTIL)') $(if $(PARTS),+PARTS) \\
+                $(if $(SEED),+verilator+rand+reset+2 +verilator+seed+$(SEED))
 
             .PHONY: run clean
             run: build/$(SIM)
