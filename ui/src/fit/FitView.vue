@@ -46,7 +46,10 @@ const percent = (used: number, of: number) => (of === 0 ? 0 : Math.round((used *
                     <MemoryTable :memory="fit.memory" />
                 </section>
                 <div class="flex min-w-0 flex-col gap-6">
-                    <AmountBars :amounts="fit.amounts" />
+                    <div>
+                        <AmountBars :amounts="fit.amounts" />
+                        <p class="mt-1 text-[13px] text-soft">{{ fit.logic }}</p>
+                    </div>
                     <section>
                         <h2 class="heading">What still fits</h2>
                         <p class="mt-1 text-[13px] text-soft">

@@ -1464,6 +1464,7 @@ export interface components {
             device: string;
             family: string;
             fits: boolean;
+            logic: string;
             memory: components["schemas"]["MemoryFitView"];
             packageName: string;
             /** Format: int64 */

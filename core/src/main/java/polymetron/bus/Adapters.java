@@ -50,8 +50,8 @@ public final class Adapters {
                             bus.domain(),
                             adapters.isEmpty() ? END_CYCLES : 0,
                             1,
-                            60,
-                            80 + 2 * bits));
+                            46,
+                            76 + 2 * bits));
         }
         return List.copyOf(adapters);
     }

@@ -15,7 +15,7 @@ import java.util.stream.Collectors;
  */
 public enum Protocol {
     AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 1, 180, 150, 4096, 256, 2),
-    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 20, 20, 0, 1, 2),
+    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 8, 10, 0, 1, 2),
     AHB_LITE(
             "ahb-lite",
             "AHB-Lite",
@@ -27,7 +27,7 @@ public enum Protocol {
             1024,
             1024,
             2),
-    APB("apb", "APB", List.of(32), true, 1, 30, 35, 0, 1, 2),
+    APB("apb", "APB", List.of(32), true, 1, 6, 2, 0, 1, 2),
     WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 0, 20, 20, 0, 1, 1);
 
     private final String word;

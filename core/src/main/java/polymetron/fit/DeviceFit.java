@@ -33,6 +33,15 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
     /** How far the estimates of logic may be off: they come from formulas, not from synthesis. */
     public static final int LOGIC_UNCERTAINTY = 25;
 
+    /** Inputs of the lookup tables that definitions count; carry chains are not counted on. */
+    public static final int COUNTED_INPUTS = 6;
+
+    /**
+     * Lookup tables of fewer inputs for 100 of those: generic synthesis makes 130 of four inputs from the processors, devices
+     * and buses of the library together.
+     */
+    public static final int SMALLER_TABLES = 130;
+
     /** Empty when the board or its device is not there. */
     public static Optional<DeviceFit> of(ElaboratedPlatform platform) {
         if (platform.device() == null) {
@@ -98,6 +107,15 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
                                     add(flipFlops, who, ref.block(), sum(adapters, false));
                                 });
             }
+            if (device.logic().inputs() < COUNTED_INPUTS) {
+                tables.replaceAll(
+                        each ->
+                                new Amount.Share(
+                                        each.who(),
+                                        each.block(),
+                                        each.count() * SMALLER_TABLES / 100));
+            }
+            // Memories of lookup tables are counted in those of the device.
             for (MemoryUse use : memory.uses()) {
                 add(tables, "memory " + use.label(), use.block(), use.lookupTables());
             }

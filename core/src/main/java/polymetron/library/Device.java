@@ -10,6 +10,7 @@ import polymetron.json.DocumentFormat;
 /**
  * An FPGA: what it holds and which pins its package has.
  *
+ * @param logic what its lookup tables and multipliers are
  * @param memoryBlocks blocks of memory by sort
  * @param distributed lookup tables that can be small memories; null when none can
  * @param clockNetworks clocks that can reach all of it
@@ -24,6 +25,7 @@ public record Device(
         String packageName,
         long lookupTables,
         long flipFlops,
+        Logic logic,
         long memoryBits,
         long multipliers,
         List<MemoryBlock> memoryBlocks,
@@ -37,6 +39,29 @@ public record Device(
 
     private static final DocumentFormat<Device> DOCUMENT =
             new DocumentFormat<>(FORMAT, null, Device.class);
+
+    /**
+     * What logic is made of.
+     *
+     * @param inputs inputs of a lookup table
+     * @param carryChains whether adders have a way of their own from bit to bit
+     * @param multiplierBits widths of the two signed factors of a multiplier
+     */
+    public record Logic(int inputs, boolean carryChains, List<Integer> multiplierBits) {
+        public Logic {
+            multiplierBits = Lists.orEmpty(multiplierBits);
+        }
+
+        /** What it is, in words. */
+        public String words() {
+            return "lookup tables of %s inputs %s carry chains, multipliers of %s bits"
+                    .formatted(
+                            inputs,
+                            carryChains ? "with" : "without",
+                            String.join(
+                                    " × ", multiplierBits.stream().map(String::valueOf).toList()));
+        }
+    }
 
     /**
      * A sort of memory block.

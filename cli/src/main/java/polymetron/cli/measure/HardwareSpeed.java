@@ -169,6 +169,7 @@ final class HardwareSpeed implements Measurement {
                 List.of(
                         List.of("RV32I", "0", "0"),
                         List.of("RV32IM, iterative", "1", "0"),
+                        List.of("RV32IM, multipliers of the device", "2", "0"),
                         List.of("RV32IMC, iterative", "1", "1"))) {
             List<String> row = new ArrayList<>(List.of(each.getFirst()));
             String flipFlops = "";
@@ -179,11 +180,13 @@ final class HardwareSpeed implements Measurement {
                                 "yosys",
                                 "-p",
                                 ("read_verilog polymetron_rv32_small.v"
-                                     + " polymetron_rv32_compressed.v; chparam -set MULTIPLIER %s"
-                                     + " -set COMPRESSED %s polymetron_rv32_small; hierarchy -top"
-                                     + " polymetron_rv32_small; proc; flatten; opt; memory_collect;"
-                                     + " delete t:$mem*; setundef -undriven -expose; synth -flatten"
-                                     + " -lut %d; stat")
+                                     + " polymetron_rv32_compressed.v; hierarchy -top"
+                                     + " polymetron_rv32_small -chparam MULTIPLIER %s -chparam"
+                                     + " COMPRESSED %s; proc; flatten; opt; wreduce; select -set"
+                                     + " multipliers t:$mul r:Y_WIDTH>=48 %%i; chtype -set"
+                                     + " device_multiplier @multipliers; synth -run coarse:fine;"
+                                     + " opt -fast -full; techmap; opt -fast; abc -lut %d;"
+                                     + " opt_clean; stat")
                                         .formatted(each.get(1), each.get(2), inputs)));
                 String log = Files.readString(folder.resolve("outside.log"));
                 String last = log.substring(log.lastIndexOf("Printing statistics"));

@@ -324,27 +324,71 @@ module polymetron_rv32_small #(
 
     // --- multiplication and division, a bit at a time: {high, low} shifts left or right by one
 
-    reg [5:0] steps;
-    reg [31:0] high;
-    reg [31:0] low;
-    reg [31:0] operand;
-    reg negate_result;
-    reg take_high;
-    wire divides = funct3[2];
-    wire signed_one = funct3 == 3'd1 || funct3 == 3'd2 || funct3 == 3'd4 || funct3 == 3'd6;
-    wire signed_two = funct3 == 3'd1 || funct3 == 3'd4 || funct3 == 3'd6;
-    wire minus_one = signed_one && one[31];
-    wire minus_two = signed_two && two[31];
-    wire [31:0] size_one = minus_one ? 32'd0 - one : one;
-    wire [31:0] size_two = minus_two ? 32'd0 - two : two;
-    wire [32:0] multiply_sum = {1'b0, high} + (low[0] ? {1'b0, operand} : 33'd0);
-    wire [32:0] divide_rest = {high, low[31]};
-    wire [32:0] divide_difference = divide_rest - {1'b0, operand};
-    wire [63:0] product = negate_result ? 64'd0 - {high, low} : {high, low};
-    wire [31:0] quotient_or_rest = take_high ? high : low;
-    wire [31:0] arithmetic_result = divides
-        ? (negate_result ? 32'd0 - quotient_or_rest : quotient_or_rest)
-        : take_high ? product[63:32] : product[31:0];
+    wire arithmetic_ready;
+    wire [31:0] arithmetic_result;
+    generate
+        if (MULTIPLIER != 0) begin : with_arithmetic
+            reg [5:0] steps;
+            reg [31:0] high;
+            reg [31:0] low;
+            reg [31:0] operand;
+            reg negate_result;
+            reg take_high;
+            wire divides = funct3[2];
+            wire signed_one = funct3 == 3'd1 || funct3 == 3'd2 || funct3 == 3'd4 || funct3 == 3'd6;
+            wire signed_two = funct3 == 3'd1 || funct3 == 3'd4 || funct3 == 3'd6;
+            wire minus_one = signed_one && one[31];
+            wire minus_two = signed_two && two[31];
+            wire [31:0] size_one = minus_one ? 32'd0 - one : one;
+            wire [31:0] size_two = minus_two ? 32'd0 - two : two;
+            wire [32:0] multiply_sum = {1'b0, high} + (low[0] ? {1'b0, operand} : 33'd0);
+            wire [32:0] divide_rest = {high, low[31]};
+            wire [32:0] divide_difference = divide_rest - {1'b0, operand};
+            wire [63:0] product = negate_result ? 64'd0 - {high, low} : {high, low};
+            wire [31:0] quotient_or_rest = take_high ? high : low;
+            assign arithmetic_ready = steps == 6'd0;
+            assign arithmetic_result = divides
+                ? (negate_result ? 32'd0 - quotient_or_rest : quotient_or_rest)
+                : take_high ? product[63:32] : product[31:0];
+
+            always @(posedge clk) begin
+                if (rst) begin
+                    steps <= 6'd0;
+                    high <= 32'd0;
+                    low <= 32'd0;
+                    operand <= 32'd0;
+                    negate_result <= 1'b0;
+                    take_high <= 1'b0;
+                end
+                // Division by zero and overflow come out as the ISA has them: all ones, or the dividend.
+                else if (state == EXECUTE && is_multiply_op) begin
+                    high <= 32'd0;
+                    low <= size_one;
+                    operand <= size_two;
+                    steps <= MULTIPLIER == 2 && !divides ? 6'd0 : 6'd32;
+                    take_high <= divides ? funct3[1] : funct3 != 3'd0;
+                    negate_result <= divides
+                        ? (funct3[1] ? minus_one : (minus_one != minus_two) && two != 32'd0)
+                        : minus_one != minus_two;
+                    if (MULTIPLIER == 2 && !divides) {high, low} <= {32'd0, size_one} * {32'd0, size_two};
+                end
+                else if (state == ARITHMETIC && steps != 6'd0) begin
+                    steps <= steps - 6'd1;
+                    if (divides) begin
+                        high <= divide_difference[32] ? divide_rest[31:0] : divide_difference[31:0];
+                        low <= {low[30:0], !divide_difference[32]};
+                    end
+                    else begin
+                        {high, low} <= {multiply_sum, low[31:1]};
+                    end
+                end
+            end
+        end
+        else begin : without_arithmetic
+            assign arithmetic_ready = 1'b0;
+            assign arithmetic_result = 32'd0;
+        end
+    endgenerate
 
     // --- what an instruction does at the end of EXECUTE
 
@@ -366,7 +410,7 @@ module polymetron_rv32_small #(
 
     wire access_fault = state == ACCESS && data_done && data_error;
     wire access_done = state == ACCESS && data_done && !data_error;
-    wire arithmetic_done = state == ARITHMETIC && steps == 6'd0;
+    wire arithmetic_done = MULTIPLIER != 0 && state == ARITHMETIC && arithmetic_ready;
     wire executes = state == EXECUTE && !faults;
     wire goes_on = executes && !is_load && !is_store && !is_multiply_op;
     wire retires = goes_on || access_done || arithmetic_done;
@@ -414,12 +458,6 @@ module polymetron_rv32_small #(
             mtval <= 32'd0;
             cycles <= 64'd0;
             retired <= 64'd0;
-            steps <= 6'd0;
-            high <= 32'd0;
-            low <= 32'd0;
-            operand <= 32'd0;
-            negate_result <= 1'b0;
-            take_high <= 1'b0;
         end
         else begin
             fetch_requested <= instruction_request && !instruction_done;
@@ -445,18 +483,6 @@ module polymetron_rv32_small #(
                         store_word <= two << {address[1:0], 3'd0};
                         store_bytes <= funct3[1:0] == 2'd0 ? 4'b0001 << address[1:0]
                             : funct3[1:0] == 2'd1 ? 4'b0011 << address[1:0] : 4'b1111;
-                    end
-                    // Division by zero and overflow come out as the ISA has them: all ones, or the dividend.
-                    if (is_multiply_op) begin
-                        high <= 32'd0;
-                        low <= size_one;
-                        operand <= size_two;
-                        steps <= MULTIPLIER == 2 && !divides ? 6'd0 : 6'd32;
-                        take_high <= divides ? funct3[1] : funct3 != 3'd0;
-                        negate_result <= divides
-                            ? (funct3[1] ? minus_one : (minus_one != minus_two) && two != 32'd0)
-                            : minus_one != minus_two;
-                        if (MULTIPLIER == 2 && !divides) {high, low} <= {32'd0, size_one} * {32'd0, size_two};
                     end
                     if (!faults) begin
                         state <= is_load || is_store ? ACCESS : is_multiply_op ? ARITHMETIC
@@ -501,19 +527,9 @@ module polymetron_rv32_small #(
                 end
 
                 ARITHMETIC: begin
-                    if (steps == 6'd0) begin
+                    if (arithmetic_done) begin
                         state <= FETCH;
                         pc <= next;
-                    end
-                    else begin
-                        steps <= steps - 6'd1;
-                        if (divides) begin
-                            high <= divide_difference[32] ? divide_rest[31:0] : divide_difference[31:0];
-                            low <= {low[30:0], !divide_difference[32]};
-                        end
-                        else begin
-                            {high, low} <= {multiply_sum, low[31:1]};
-                        end
                     end
                 end
 

@@ -13,6 +13,7 @@ public record FitView(
         String device,
         String family,
         String packageName,
+        String logic,
         boolean fits,
         @Nullable String bigger,
         MemoryFitView memory,

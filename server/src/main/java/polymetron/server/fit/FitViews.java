@@ -32,11 +32,33 @@ final class FitViews {
                 device.name(),
                 device.family(),
                 device.packageName(),
+                logic(device),
                 fit.fits(),
                 bigger,
                 memory(fit.memory()),
                 fit.amounts().stream().map(FitViews::amount).toList(),
                 advice(bigger));
+    }
+
+    /** What the device's logic is, and what that means for the estimates. */
+    private static String logic(Device device) {
+        Device.Logic logic = device.logic();
+        List<String> said = new ArrayList<>();
+        said.add("The device has %s.".formatted(logic.words()));
+        said.add(
+                "Estimates count tables of %s inputs as generic synthesis makes them%s."
+                        .formatted(
+                                DeviceFit.COUNTED_INPUTS,
+                                logic.inputs() < DeviceFit.COUNTED_INPUTS
+                                        ? ", and %s %% more for those of %s"
+                                                .formatted(
+                                                        DeviceFit.SMALLER_TABLES - 100,
+                                                        logic.inputs())
+                                        : ""));
+        if (logic.carryChains()) {
+            said.add("Adders on carry chains take less.");
+        }
+        return String.join(" ", said);
     }
 
     private FitView.MemoryFitView memory(MemoryFit memory) {

@@ -116,7 +116,7 @@ public record BoardSheetView(
 
     /** What else there is to know of a device, in words. */
     private static List<String> facts(Device device) {
-        List<String> facts = new ArrayList<>();
+        List<String> facts = new ArrayList<>(List.of(device.logic().words()));
         for (Device.MemoryBlock block : device.memoryBlocks()) {
             facts.add(
                     "%s memory blocks of %s bits, as %s%s"
