@@ -51,7 +51,12 @@ final class BuiltProgram {
         boolean several = SoftwareView.all(view.platform()).size() > 1;
         String stem = handoff.baseName() + (several ? "_" + view.name() : "");
         String start = several ? "start_" + view.name() + ".S" : "start.S";
-        Tool.write(folder, "program.c", "#include \"%s.h\"\n".formatted(stem) + PRINT + body);
+        Tool.write(
+                folder,
+                "program.c",
+                "#include \"%s.h\"\n".formatted(stem)
+                        + (view.console().isPresent() ? PRINT : "")
+                        + body);
         Tool.run(
                 folder,
                 ("riscv64-unknown-elf-gcc -march=rv32im -misa-spec=2.2 -mabi=ilp32 -mcmodel=medany"

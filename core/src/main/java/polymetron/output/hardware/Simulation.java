@@ -45,7 +45,27 @@ final class Simulation {
                         "sim/testbench.v",
                         "test bench of the board",
                         new Simulation(platform, top, names).write()),
-                new HandoffFile("sim/Makefile", "builds and runs the simulation", MAKEFILE));
+                new HandoffFile(
+                        "sim/Makefile", "builds and runs the simulation", makefile(platform)));
+    }
+
+    /** With an image for each program. */
+    private static String makefile(ElaboratedPlatform platform) {
+        List<SoftwareView> programs = SoftwareView.all(platform);
+        StringBuilder usage = new StringBuilder();
+        StringBuilder arguments = new StringBuilder();
+        StringBuilder checks = new StringBuilder();
+        for (int program = 0; program < Math.max(1, programs.size()); program++) {
+            String name = program == 0 ? "IMAGE" : argument(programs, program);
+            usage.append(program == 0 ? "" : " [%s=file.hex]".formatted(name));
+            arguments.append(" $(if $(%1$s),+%1$s=$(call find,$(%1$s)))".formatted(name));
+            checks.append(
+                    "\t$(if $(%1$s),$(if $(call find,$(%1$s)),,$(error there is no image $(%1$s))))\n"
+                            .formatted(name));
+        }
+        return MAKEFILE.replace(" OTHER_IMAGES", usage)
+                .replace(" IMAGE_ARGUMENTS", arguments)
+                .replace("IMAGE_CHECKS\n", checks);
     }
 
     private String write() {
@@ -192,45 +212,25 @@ final class Simulation {
         out.blank();
     }
 
-    /** The memories that software sees, each at the addresses at which it is seen. */
-    private List<TargetRange> memories() {
-        List<TargetRange> memories = new ArrayList<>();
-        for (SoftwareView view : SoftwareView.all(platform)) {
-            memories.addAll(view.memories());
-        }
-        return memories.stream()
+    /** The memories that a program sees, each at the addresses at which it is seen. */
+    private static List<TargetRange> memories(SoftwareView view) {
+        return view.memories().stream()
                 .filter(memory -> !memory.block().type().memories().isEmpty())
                 .distinct()
                 .toList();
     }
 
     private void loader() {
-        out.line("// --- a program, from an Intel HEX file").blank();
-        out.open("task store(input [31:0] address, input [7:0] value);");
+        List<SoftwareView> programs = SoftwareView.all(platform);
+        out.line("// --- programs, from Intel HEX files").blank();
+        out.open("task store(input integer which, input [31:0] address, input [7:0] value);");
         out.line("reg [31:0] word;");
         out.line("reg known;");
         out.open("begin");
         out.line("known = 1'b0;");
-        for (TargetRange memory : memories()) {
-            String array =
-                    "board.%s%s.behaviour.%s"
-                            .formatted(
-                                    memory.block().block().group() == null
-                                            ? ""
-                                            : Hardware.groupInstance(memory.block().block().group())
-                                                    + ".",
-                                    names.of(memory.block().name()),
-                                    memory.block().type().memories().getFirst().name());
-            out.open(
-                    "if (address >= 32'h%08x && address <= 32'h%08x) begin",
-                    memory.range().base(), memory.range().last());
-            out.line("word = (address - 32'h%08x) >> 2;", memory.range().base());
-            out.open("case (address[1:0])");
-            for (int lane = 0; lane < 4; lane++) {
-                out.line("2'd%s: %s[word][%s:%s] = value;", lane, array, 8 * lane + 7, 8 * lane);
-            }
-            out.close("endcase");
-            out.line("known = 1'b1;");
+        for (int program = 0; program < programs.size(); program++) {
+            out.open("if (which == %s) begin", program);
+            memories(programs.get(program)).forEach(this::store);
             out.close("end");
         }
         out.line(
@@ -240,6 +240,42 @@ final class Simulation {
         out.close("end");
         out.close("endtask");
         out.lines(LOADER);
+        out.open("initial begin");
+        out.line("if ($value$plusargs(\"CYCLES=%d\", most)) ;", new Object[0]);
+        for (int program = 0; program < programs.size(); program++) {
+            out.line(
+                    "if ($value$plusargs(\"%s=%%s\", image)) load(%s);",
+                    argument(programs, program), program);
+        }
+        out.close("end");
+    }
+
+    /** What names the image of a program: of the first one just that. */
+    private static String argument(List<SoftwareView> programs, int program) {
+        return program == 0 ? "IMAGE" : "IMAGE_" + programs.get(program).name();
+    }
+
+    private void store(TargetRange memory) {
+        String array =
+                "board.%s%s.behaviour.%s"
+                        .formatted(
+                                memory.block().block().group() == null
+                                        ? ""
+                                        : Hardware.groupInstance(memory.block().block().group())
+                                                + ".",
+                                names.of(memory.block().name()),
+                                memory.block().type().memories().getFirst().name());
+        out.open(
+                "if (address >= 32'h%08x && address <= 32'h%08x) begin",
+                memory.range().base(), memory.range().last());
+        out.line("word = (address - 32'h%08x) >> 2;", memory.range().base());
+        out.open("case (address[1:0])");
+        for (int lane = 0; lane < 4; lane++) {
+            out.line("2'd%s: %s[word][%s:%s] = value;", lane, array, 8 * lane + 7, 8 * lane);
+        }
+        out.close("endcase");
+        out.line("known = 1'b1;");
+        out.close("end");
     }
 
     private void console() {
@@ -333,10 +369,9 @@ final class Simulation {
 
             integer one;
             integer two;
-            initial begin
-                upper = 32'd0;
-                if ($value$plusargs("CYCLES=%d", most)) ;
-                if ($value$plusargs("IMAGE=%s", image)) begin
+            task load(input integer which);
+                begin
+                    upper = 32'd0;
                     file = $fopen(image, "r");
                     if (file == 0) begin
                         $display("there is no image %0s", image);
@@ -352,7 +387,7 @@ final class Simulation {
                             read_byte(kind);
                             for (at = 0; at < length; at = at + 1) begin
                                 read_byte(one);
-                                if (kind == 0) store(address + at, one[7:0]);
+                                if (kind == 0) store(which, address + at, one[7:0]);
                                 else if (kind == 4) upper = at == 0 ? one << 24 : upper + (one << 16);
                             end
                         end
@@ -360,7 +395,8 @@ final class Simulation {
                     end
                     $fclose(file);
                 end
-            end
+            endtask
+
             """;
 
     private static final String CONSOLE =
@@ -462,7 +498,7 @@ final class Simulation {
 
     private static final String MAKEFILE =
             """
-            # make run SIM=iverilog (or verilator) IMAGE=file.hex UNTIL='text' [INPUT=file] [CYCLES=n] [PARTS=1] [SEED=n]
+            # make run SIM=iverilog (or verilator) IMAGE=file.hex OTHER_IMAGES UNTIL='text' [INPUT=file] [CYCLES=n] [PARTS=1] [SEED=n]
             # Boots the image and prints the console; ends with 0 once the text was said. Files are looked for here and
             # in the folder above. With SEED, verilator begins with random values in all that has none after power-up.
             SIM ?= iverilog
@@ -473,13 +509,13 @@ final class Simulation {
 
             FILES := $(addprefix ../hdl/,$(shell cat ../hdl/files.f))
             find = $(firstword $(wildcard $(1) ../$(1)))
-            ARGUMENTS = +CYCLES=$(CYCLES) $(if $(IMAGE),+IMAGE=$(call find,$(IMAGE))) \\
+            ARGUMENTS = +CYCLES=$(CYCLES) IMAGE_ARGUMENTS \\
                 $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(UNTIL),'+UNTIL=$(UNTIL)') $(if $(PARTS),+PARTS) \\
                 $(if $(SEED),+verilator+rand+reset+2 +verilator+seed+$(SEED))
 
             .PHONY: run clean
             run: build/$(SIM)
-            	$(if $(IMAGE),$(if $(call find,$(IMAGE)),,$(error there is no image $(IMAGE))))
+            IMAGE_CHECKS
             	$(if $(INPUT),$(if $(call find,$(INPUT)),,$(error there is no input $(INPUT))))
             	./build/$(SIM) $(ARGUMENTS)
 
