@@ -343,7 +343,9 @@ final class ChecksTest {
                         "fit-close",
                         "lookup tables",
                         "of 10080 lookup tables are needed, give or take 25 %",
-                        add("second", "processor:rv32-fast")),
+                        add("second", "processor:rv32-small"),
+                        add("fourth", "serial:uart"),
+                        add("fifth", "serial:uart")),
                 breaking(
                         "pll-limits",
                         "pll",

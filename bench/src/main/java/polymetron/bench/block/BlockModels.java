@@ -21,11 +21,20 @@ import polymetron.software.MachineTimer;
  */
 public final class BlockModels {
     /** What a block with a behaviour of its own is made from. */
-    private record Made(ElaboratedPlatform platform, ElaboratedBlock block, RegisterBank bank) {}
+    private record Made(ElaboratedPlatform platform, ElaboratedBlock block, RegisterBank bank) {
+        /** A parameter of the block type that the model is of. */
+        int number(String parameter) {
+            return (int) block.shape().number(parameter);
+        }
+    }
 
     private static final Map<String, Function<Made, BlockModel>> MODELS =
             Map.of(
                     "general-timer", made -> new GeneralTimerModel(made.bank()),
+                    "spi-controller",
+                            made ->
+                                    new SpiModel(
+                                            made.bank(), made.number("WORD"), made.number("FIFO")),
                     "platform-identity",
                             made ->
                                     new IdentityModel(
