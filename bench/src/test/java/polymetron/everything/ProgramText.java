@@ -354,6 +354,11 @@ final class ProgramText {
                 code("general_timer_start(%s_BASE, 3u, 0u, false, true);", at);
                 return;
             }
+            case "spi-controller" -> {
+                code("spi_interrupt(%s_BASE, spi_empty);", at);
+                code("word(%s_BASE + %s_SEND_OFFSET) = 0u;", at, at);
+                return;
+            }
             default -> {}
         }
         ask("raise " + name);
@@ -370,6 +375,10 @@ final class ProgramText {
             case "general-timer" -> {
                 show("ended", "general_timer_take_end(%s_BASE)".formatted(at), 1);
                 code("general_timer_stop(%s_BASE);", at);
+            }
+            case "spi-controller" -> {
+                show("ended", "spi_take(%s_BASE, 7u)".formatted(at), 3);
+                code("spi_interrupt(%s_BASE, 0u);", at);
             }
             default -> ask("lower " + name);
         }

@@ -116,8 +116,8 @@ final class SimulatedEverythingTest {
                         here,
                         "make -s -C sim run SIM=verilator IMAGE=program.hex CYCLES=3000000"
                                 .split(" "));
-        reads.check(here, elaborated);
         assertThat(console(said)).isEqualTo(built.get().expected().strip());
+        reads.check(here, elaborated);
         boolean isOneClock =
                 platform.blocks().stream()
                                 .flatMap(block -> block.domains().values().stream())

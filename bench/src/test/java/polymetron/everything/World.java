@@ -1,9 +1,9 @@
 package polymetron.everything;
 
 import java.nio.charset.StandardCharsets;
+import polymetron.bench.block.BankModel;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.GpioModel;
-import polymetron.bench.block.RegisterFileModel;
 import polymetron.bench.machine.Machine;
 import polymetron.elaborate.TargetRange;
 
@@ -71,7 +71,8 @@ final class World {
                         .findFirst()
                         .orElseThrow();
         switch (model) {
-            case RegisterFileModel registers -> {
+            case GpioModel gpio -> gpio.setOutside((int) ~DeviceExercises.GPIO_OUTSIDE);
+            case BankModel registers -> {
                 if (words[0].equals("set")) {
                     registers.raise(
                             Integer.parseInt(words[2], 16), Integer.parseUnsignedInt(words[3], 16));
@@ -81,7 +82,6 @@ final class World {
                             words[0].equals("raise"));
                 }
             }
-            case GpioModel gpio -> gpio.setOutside((int) ~DeviceExercises.GPIO_OUTSIDE);
             default -> throw new IllegalStateException("nothing to do for " + label);
         }
     }

@@ -6,7 +6,8 @@ import polymetron.elaborate.SizedInterface;
 /**
  * Logic of a bus from its structure, for lookup tables of six inputs without carry chains.
  *
- * <p>Each target needs its select, one lookup table for three address bits that are compared; the answer is chosen among the
+ * <p>Each target needs its select, one lookup table for three address bits that are compared, of which a third is shared with
+ * others; the answer is chosen among the
  * targets, one lookup table for three of them a bit; addresses and data are chosen among the initiators in the same way, and
  * an arbiter keeps a state. Where reads and writes have channels of their own, selects, addresses and arbiters are there twice.
  * Fitted to what a general-purpose synthesiser makes of the generated buses.
@@ -47,7 +48,7 @@ final class InterconnectEstimate {
                         .mapToLong(target -> selectBits(target.form(), address))
                         .map(bits -> (bits + 2) / 3)
                         .sum();
-        return channels * selects
+        return channels * selects * 2 / 3
                 + choosing(targets, data + ANSWER_BITS)
                 + choosing(initiators, channels * address + data + data / 8)
                 + (channels - 1) * HANDSHAKES

@@ -33,6 +33,10 @@ public final class LibraryLoader {
         Map<Vlnv, SortedMap<String, String>> drivers = new HashMap<>();
         Map<Vlnv, SortedMap<String, String>> hardware = new HashMap<>();
         SortedMap<String, String> common = texts("hdl/", names(index.path("hdl")));
+        SortedMap<String, String> parts = new TreeMap<>();
+        for (String kind : names(index.path("parts"))) {
+            parts.put(kind, text("parts/polymetron_part_%s.v".formatted(kind.replace('-', '_'))));
+        }
         for (JsonNode folder : index.path("blockTypes")) {
             String at = "block-types/" + folder.stringValue() + "/";
             String path = at + "block-type.json";
@@ -58,7 +62,7 @@ public final class LibraryLoader {
                 readAll(index.path("devices"), "devices/", Device::read),
                 readAll(index.path("recipes"), "recipes/", Recipe::read),
                 drivers,
-                new HardwareSources(common, hardware));
+                new HardwareSources(common, hardware, parts));
     }
 
     private static List<String> names(JsonNode list) {

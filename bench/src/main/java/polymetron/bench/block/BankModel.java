@@ -1,8 +1,12 @@
 package polymetron.bench.block;
 
+import java.util.HashSet;
+import java.util.Set;
+
 /** A block whose registers are executed as they are described; what is left to its model is what the block does. */
-abstract class BankModel extends BlockModel {
-    protected final RegisterBank bank;
+public abstract class BankModel extends BlockModel {
+    final RegisterBank bank;
+    private final Set<String> raised = new HashSet<>();
 
     BankModel(RegisterBank bank) {
         this.bank = bank;
@@ -11,6 +15,21 @@ abstract class BankModel extends BlockModel {
     @Override
     protected void clear() {
         bank.clear();
+        raised.clear();
+    }
+
+    /** Sets bits of a word, as the hardware would when something happens. */
+    public final void raise(int offset, int bits) {
+        bank.raise(offset, bits);
+    }
+
+    /** Sets the level of one of the block's interrupt sources, whatever its registers say. */
+    public final void drive(String source, boolean high) {
+        if (high) {
+            raised.add(source);
+        } else {
+            raised.remove(source);
+        }
     }
 
     @Override
@@ -40,6 +59,6 @@ abstract class BankModel extends BlockModel {
 
     @Override
     public boolean interrupt(String source) {
-        return bank.interrupts(source);
+        return raised.contains(source) || bank.interrupts(source);
     }
 }

@@ -25,7 +25,8 @@ public abstract class BlockModel implements Registers {
 
     /** Moves on to a time of the processor's clock: does everything that happens until then. */
     public final void advance(long cycle) {
-        now = ratio.own(cycle);
+        // It may have been told of a later access already.
+        now = Math.max(now, ratio.own(cycle));
         run();
     }
 

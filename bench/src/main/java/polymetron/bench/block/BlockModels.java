@@ -66,11 +66,13 @@ public final class BlockModels {
         long clockHz = platform.frequencyHz(block);
         for (InterruptController controller : InterruptController.of(platform)) {
             if (controller.registers().equals(ref)) {
-                return Optional.of(
+                return clocked(
                         new InterruptControllerModel(
                                 new RegisterBank(registers, clockHz),
                                 controller.sources(),
-                                Math.max(1, controller.contexts().size())));
+                                Math.max(1, controller.contexts().size())),
+                        clockHz,
+                        processorHz);
             }
         }
         Capability.Console console = Consoles.at(block, form.name()).orElse(null);

@@ -19,6 +19,9 @@ public final class InterruptControllerModel extends BankModel {
     private final boolean[] level;
     private final boolean[] claimed;
 
+    /** When a level is seen: in the cycle after it came. */
+    private final long[] seen;
+
     /** By context and word. */
     private final BankField[][] enabled;
 
@@ -30,6 +33,8 @@ public final class InterruptControllerModel extends BankModel {
         this.priority = new BankField[sources + 1];
         this.level = new boolean[sources + 1];
         this.claimed = new boolean[sources + 1];
+        this.seen = new long[sources + 1];
+        java.util.Arrays.fill(seen, NEVER);
         for (int source = 1; source <= sources; source++) {
             priority[source] = bank.readAt(PRIORITY + 4 * source, 0);
         }
@@ -60,6 +65,7 @@ public final class InterruptControllerModel extends BankModel {
         super.clear();
         java.util.Arrays.fill(level, false);
         java.util.Arrays.fill(claimed, false);
+        java.util.Arrays.fill(seen, NEVER);
     }
 
     /** The gateway of a source: a high level asks once, and again only after completion. */
@@ -68,8 +74,28 @@ public final class InterruptControllerModel extends BankModel {
             return;
         }
         level[input] = high;
-        if (high && !claimed[input]) {
-            pending[input / 32].set(1L << input % 32);
+        boolean isPending = (pending[input / 32].get() >> input % 32 & 1) != 0;
+        if (high && !claimed[input] && !isPending && seen[input] == NEVER) {
+            seen[input] = now() + 1;
+        }
+    }
+
+    @Override
+    public long nextEvent() {
+        long next = NEVER;
+        for (int input = 1; input <= sources; input++) {
+            next = Math.min(next, seen[input]);
+        }
+        return next;
+    }
+
+    @Override
+    protected void run() {
+        for (int input = 1; input <= sources; input++) {
+            if (seen[input] <= now()) {
+                seen[input] = NEVER;
+                pending[input / 32].set(1L << input % 32);
+            }
         }
     }
 

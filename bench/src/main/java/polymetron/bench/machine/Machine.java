@@ -107,6 +107,7 @@ public final class Machine {
             }
         }
         HartTiming timing = timing(runs);
+        platform.outward().forEach(link -> BoardParts.connect(link, models));
         BusMap data = map(runs.block(), runs.role().data(), timing);
         // A processor with one side for both fetches where it loads and stores.
         boolean apart = !runs.role().fetch().equals(runs.role().data());
@@ -378,8 +379,25 @@ public final class Machine {
         settle(cycles);
     }
 
+    /** What happens by itself until then happens first, one time after the other. */
     private void settle(long now) {
+        for (long next = nextOfAll(); next < now; next = nextOfAll()) {
+            settleAt(next);
+        }
+        settleAt(now);
+        nextEvent = nextOfAll();
         hart.csrs().setCycles(now);
+    }
+
+    private long nextOfAll() {
+        long next = BlockModel.NEVER;
+        for (BlockModel model : models.values()) {
+            next = Math.min(next, model.nextEventOfProcessor());
+        }
+        return next;
+    }
+
+    private void settleAt(long now) {
         for (BlockModel model : models.values()) {
             model.advance(now);
         }
@@ -389,10 +407,6 @@ public final class Machine {
             } else {
                 hart.csrs().setLine(wire.input(), wire.isHigh());
             }
-        }
-        nextEvent = BlockModel.NEVER;
-        for (BlockModel model : models.values()) {
-            nextEvent = Math.min(nextEvent, model.nextEventOfProcessor());
         }
     }
 

@@ -13,6 +13,14 @@ import polymetron.library.Vlnv;
 
 /** Interrupt controller (RISC-V PLIC 1.0.0), machine timer (RISC-V ACLINT 1.0) and GPIO. */
 final class RegisterModelsTest {
+    private long cycle;
+
+    /** A level comes or goes, and the cycle in which it is seen. */
+    private void input(InterruptControllerModel controller, int input, boolean high) {
+        controller.setInput(input, high);
+        controller.advance(++cycle);
+    }
+
     private static final int ENABLE = 0x2000;
     private static final int THRESHOLD = 0x20_0000;
     private static final int CLAIM = 0x20_0004;
@@ -32,7 +40,7 @@ final class RegisterModelsTest {
         int[][] priorities = {{3, 2}, {7, 5}, {9, 5}, {33, 1}};
         for (int[] each : priorities) {
             controller.write(priority(each[0]), each[1], -1);
-            controller.setInput(each[0], true);
+            input(controller, each[0], true);
         }
         controller.write(ENABLE, 1 << 3 | 1 << 7 | 1 << 9, -1);
         controller.write(ENABLE + 4, 1 << 1, -1);
@@ -47,7 +55,7 @@ final class RegisterModelsTest {
 
     @Test
     void thresholdAndPriorityZeroKeepSourcesQuiet() {
-        controller.setInput(5, true);
+        input(controller, 5, true);
         controller.write(ENABLE, 1 << 5, -1);
         assertThat(controller.interrupts(0)).as("priority 0").isFalse();
         controller.write(priority(5), 3, -1);
@@ -65,23 +73,23 @@ final class RegisterModelsTest {
     void aLevelAsksAgainOnlyAfterCompletion() {
         controller.write(priority(1), 1, -1);
         controller.write(ENABLE, 2, -1);
-        controller.setInput(1, true);
+        input(controller, 1, true);
         assertThat(controller.read(0x1000)).isEqualTo(2);
         assertThat(controller.read(CLAIM)).isEqualTo(1);
-        controller.setInput(1, true);
+        input(controller, 1, true);
         assertThat(controller.interrupts(0)).isFalse();
         controller.write(CLAIM, 1, -1);
         assertThat(controller.interrupts(0)).as("still high").isTrue();
         controller.read(CLAIM);
-        controller.setInput(1, false);
+        input(controller, 1, false);
         controller.write(CLAIM, 1, -1);
         assertThat(controller.interrupts(0)).isFalse();
     }
 
     @Test
     void sourceZeroAndMissingSourcesAreNothing() {
-        controller.setInput(0, true);
-        controller.setInput(41, true);
+        input(controller, 0, true);
+        input(controller, 41, true);
         controller.write(ENABLE, -1, -1);
         controller.write(ENABLE + 4, -1, -1);
         assertThat(controller.read(ENABLE) & 1).isZero();

@@ -20,7 +20,7 @@ final class BuiltProgram {
     private static final String PRINT =
             """
             #include "drivers/uart.h"
-            static void print(const char *text)
+            static inline void print(const char *text)
             {
                 while (*text)
                     uart_send(PLATFORM_CONSOLE_BASE, *text++);
@@ -76,6 +76,18 @@ final class BuiltProgram {
         } catch (IOException failure) {
             throw new UncheckedIOException(failure);
         }
+    }
+
+    /** What a program says until some words, and what it still sends, or in so many seconds at the most. */
+    static String saysUntil(Machine machine, String words, double seconds) {
+        StringBuilder said = new StringBuilder();
+        while (said.indexOf(words) < 0 && machine.seconds() < seconds) {
+            machine.run(10_000);
+            said.append(
+                    new String(
+                            machine.console().orElseThrow().takeSent(), StandardCharsets.US_ASCII));
+        }
+        return said.toString();
     }
 
     /** What a program says in so many seconds of the board's time. */

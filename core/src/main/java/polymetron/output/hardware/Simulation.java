@@ -32,21 +32,33 @@ final class Simulation {
     private final TextWriter out = TextWriter.indentedBy("    ");
 
     private final InstanceNames names;
+    private final PartStandIns standIns;
 
     private Simulation(ElaboratedPlatform platform, String top, InstanceNames names) {
         this.names = names;
         this.platform = platform;
+        this.standIns = new PartStandIns(platform);
         this.top = top;
     }
 
     static List<HandoffFile> files(ElaboratedPlatform platform, String top, InstanceNames names) {
-        return List.of(
+        PartStandIns standIns = new PartStandIns(platform);
+        List<HandoffFile> files = new ArrayList<>();
+        files.add(
                 new HandoffFile(
                         "sim/testbench.v",
                         "test bench of the board",
-                        new Simulation(platform, top, names).write()),
+                        new Simulation(platform, top, names).write()));
+        files.addAll(standIns.files());
+        files.add(
                 new HandoffFile(
-                        "sim/Makefile", "builds and runs the simulation", makefile(platform)));
+                        "sim/Makefile",
+                        "builds and runs the simulation",
+                        makefile(platform)
+                                .replace(
+                                        "BOARD_FILES",
+                                        String.join(" ", standIns.sources()) + " testbench.v")));
+        return files;
     }
 
     /** With an image for each program. */
@@ -160,6 +172,8 @@ final class Simulation {
                 if (port.direction() == Direction.BOTH) {
                     // Nothing is connected: each line is pulled down.
                     out.line("tri0 %s%s;", range, name);
+                } else if (port.direction() == Direction.IN && standIns.module(link).isPresent()) {
+                    out.line("wire %s%s;", range, name);
                 } else if (port.direction() == Direction.IN) {
                     boolean idles =
                             !link.block().type().provides(Capability.Console.class).isEmpty();
@@ -182,6 +196,10 @@ final class Simulation {
         List<String> moves = new ArrayList<>();
         for (OutwardLink link : platform.outward()) {
             if (!link.block().type().provides(Capability.Console.class).isEmpty()) {
+                continue;
+            }
+            if (standIns.module(link).isPresent()) {
+                standIn(link, standIns.module(link).get());
                 continue;
             }
             String part = link.part() == null ? link.block().name() : link.part().name();
@@ -210,6 +228,23 @@ final class Simulation {
         out.close("end");
         out.close("endtask");
         out.blank();
+    }
+
+    private void standIn(OutwardLink link, String standIn) {
+        out.open("%s %s (", standIn, net(link.part().name() + "__part"));
+        int left = link.form().ports().size();
+        for (SizedPort port : link.form().ports()) {
+            left--;
+            int lines =
+                    link.part().signal(port.name()).map(Board.Signal::width).orElse(port.width());
+            out.line(
+                    ".%s(%s%s)%s",
+                    port.name(),
+                    net(link.block().name() + "_" + port.name()),
+                    lines < port.width() ? "[%s:0]".formatted(lines - 1) : "",
+                    left > 0 ? "," : "");
+        }
+        out.close(");");
     }
 
     /** The memories that a program sees, each at the addresses at which it is seen. */
@@ -507,6 +542,7 @@ final class Simulation {
             INPUT ?=
             CYCLES ?= 10000000
 
+            BOARD := BOARD_FILES
             FILES := $(addprefix ../hdl/,$(shell cat ../hdl/files.f))
             find = $(firstword $(wildcard $(1) ../$(1)))
             ARGUMENTS = +CYCLES=$(CYCLES) IMAGE_ARGUMENTS \\
@@ -519,14 +555,14 @@ final class Simulation {
             	$(if $(INPUT),$(if $(call find,$(INPUT)),,$(error there is no input $(INPUT))))
             	./build/$(SIM) $(ARGUMENTS)
 
-            build/iverilog: $(FILES) testbench.v
+            build/iverilog: $(FILES) $(BOARD)
             	mkdir -p build
-            	iverilog -g2005 -DSIMULATION -Wall -Wno-timescale -o $@ -s testbench $(FILES) testbench.v
+            	iverilog -g2005 -DSIMULATION -Wall -Wno-timescale -o $@ -s testbench $(FILES) $(BOARD)
 
-            build/verilator: $(FILES) testbench.v
+            build/verilator: $(FILES) $(BOARD)
             	mkdir -p build
             	verilator --binary --timing -DSIMULATION -Wno-fatal -Wno-lint -Wno-style -Wno-TIMESCALEMOD --top-module testbench \\
-            	    --Mdir build/parts -o ../verilator $(FILES) testbench.v > build/verilator.log 2>&1 \\
+            	    --Mdir build/parts -o ../verilator $(FILES) $(BOARD) > build/verilator.log 2>&1 \\
             	    || { cat build/verilator.log; exit 1; }
 
             clean:

@@ -1,0 +1,33 @@
+package polymetron.bench.machine;
+
+import java.util.Map;
+import polymetron.bench.block.BlockModel;
+import polymetron.bench.block.SpiModel;
+import polymetron.bench.part.SpiConverter;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.OutwardLink;
+import polymetron.output.hardware.ConverterSamples;
+
+/** Parts of the board that answer: each is put on the block that drives it. */
+final class BoardParts {
+    private static final int CONVERTER_CHANNELS = 3;
+    private static final int CONVERTER_BITS = 24;
+
+    private BoardParts() {}
+
+    static void connect(OutwardLink link, Map<InterfaceRef, BlockModel> models) {
+        if (link.part() == null) {
+            return;
+        }
+        for (Map.Entry<InterfaceRef, BlockModel> each : models.entrySet()) {
+            if (each.getKey().block().equals(link.block().name())
+                    && each.getValue() instanceof SpiModel spi
+                    && link.part().kind().equals("spi-converter")) {
+                spi.attach(
+                        new SpiConverter(
+                                CONVERTER_BITS,
+                                ConverterSamples.of(CONVERTER_CHANNELS, CONVERTER_BITS)));
+            }
+        }
+    }
+}

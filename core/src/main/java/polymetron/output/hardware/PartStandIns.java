@@ -1,0 +1,72 @@
+package polymetron.output.hardware;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.SortedSet;
+import java.util.TreeSet;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.OutwardLink;
+import polymetron.output.HandoffFile;
+
+/**
+ * Stand-ins for the parts of the board in simulation: a module for each kind of part that the library has one for, with ports
+ * that are called like those of the interface that it is on.
+ */
+final class PartStandIns {
+    /** Kinds whose samples come from a file, with its channels and bits. */
+    private static final String CONVERTER = "spi-converter";
+
+    private static final int CHANNELS = 3;
+    private static final int BITS = 24;
+
+    private final ElaboratedPlatform platform;
+
+    PartStandIns(ElaboratedPlatform platform) {
+        this.platform = platform;
+    }
+
+    /** The module that stands in for what an interface leads to. */
+    Optional<String> module(OutwardLink link) {
+        return link.part() == null
+                        || !platform.library().hardware().ofParts().containsKey(link.part().kind())
+                ? Optional.empty()
+                : Optional.of(moduleOf(link.part().kind()));
+    }
+
+    static String moduleOf(String kind) {
+        return "polymetron_part_" + kind.replace('-', '_');
+    }
+
+    private SortedSet<String> kinds() {
+        SortedSet<String> kinds = new TreeSet<>();
+        platform.outward().stream()
+                .filter(link -> module(link).isPresent())
+                .forEach(link -> kinds.add(link.part().kind()));
+        return kinds;
+    }
+
+    /** Files of the modules, in the folder of the test bench. */
+    List<String> sources() {
+        return kinds().stream().map(kind -> moduleOf(kind) + ".v").toList();
+    }
+
+    List<HandoffFile> files() {
+        List<HandoffFile> files = new ArrayList<>();
+        for (String kind : kinds()) {
+            files.add(
+                    new HandoffFile(
+                            "sim/" + moduleOf(kind) + ".v",
+                            "stand-in for a part",
+                            platform.library().hardware().ofParts().get(kind)));
+            if (kind.equals(CONVERTER)) {
+                files.add(
+                        new HandoffFile(
+                                "sim/spi_converter.hex",
+                                "samples of a converter",
+                                ConverterSamples.memoryFile(CHANNELS, BITS)));
+            }
+        }
+        return files;
+    }
+}
