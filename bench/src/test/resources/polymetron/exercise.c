@@ -19,6 +19,13 @@ static void exercise_hex(uint32_t number)
     exercise_say("\n");
 }
 
+/* Until the last character is out. */
+static inline void exercise_drain(void)
+{
+    while ((*uart_register(PLATFORM_CONSOLE_BASE, 20u) & 0x40u) == 0u) {
+    }
+}
+
 static inline void exercise_between(const char *what, uint32_t is, uint32_t least, uint32_t most)
 {
     if (is < least || is > most) {

@@ -354,6 +354,10 @@ final class ProgramText {
                 code("general_timer_start(%s_BASE, 3u, 0u, false, true);", at);
                 return;
             }
+            case "watchdog" -> {
+                code("watchdog_start(%s_BASE, 100000u, false);", at);
+                return;
+            }
             case "spi-controller" -> {
                 code("spi_interrupt(%s_BASE, spi_empty);", at);
                 code("word(%s_BASE + %s_SEND_OFFSET) = 0u;", at, at);
@@ -376,6 +380,7 @@ final class ProgramText {
                 show("ended", "general_timer_take_end(%s_BASE)".formatted(at), 1);
                 code("general_timer_stop(%s_BASE);", at);
             }
+            case "watchdog" -> code("word(%s_BASE + %s_CONTROL_OFFSET) = 0u;", at, at);
             case "spi-controller" -> {
                 show("ended", "spi_take(%s_BASE, 7u)".formatted(at), 3);
                 code("spi_interrupt(%s_BASE, 0u);", at);

@@ -13,6 +13,9 @@ public abstract class BlockModel implements Registers {
     private ClockRatio ratio = ClockRatio.SAME;
     private long now;
 
+    /** Cycle of the block's clock at which it was reset last. */
+    private long origin;
+
     /** Cycles of the block's own clock since reset. */
     protected final long now() {
         return now;
@@ -26,14 +29,14 @@ public abstract class BlockModel implements Registers {
     /** Moves on to a time of the processor's clock: does everything that happens until then. */
     public final void advance(long cycle) {
         // It may have been told of a later access already.
-        now = Math.max(now, ratio.own(cycle));
+        now = Math.max(now, ratio.own(cycle) - origin);
         run();
     }
 
     /** The cycle of the processor's clock at which something happens by itself next, or {@link #NEVER}. */
     public final long nextEventOfProcessor() {
         long own = nextEvent();
-        return own == NEVER ? NEVER : ratio.processor(own);
+        return own == NEVER ? NEVER : ratio.processor(own + origin);
     }
 
     /** Does what is due at {@link #now}. */
@@ -46,6 +49,14 @@ public abstract class BlockModel implements Registers {
 
     /** Back to the state after reset, at cycle 0. */
     public final void reset() {
+        now = 0;
+        origin = 0;
+        clear();
+    }
+
+    /** Back to the state after reset while time goes on: its own begins again. */
+    public final void restart() {
+        origin += now;
         now = 0;
         clear();
     }

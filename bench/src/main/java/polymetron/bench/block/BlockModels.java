@@ -31,6 +31,8 @@ public final class BlockModels {
     private static final Map<String, Function<Made, BlockModel>> MODELS =
             Map.of(
                     "general-timer", made -> new GeneralTimerModel(made.bank()),
+                    "pwm", made -> new PwmModel(made.bank(), made.number("CHANNELS")),
+                    "watchdog", made -> new WatchdogModel(made.bank()),
                     "spi-controller",
                             made ->
                                     new SpiModel(

@@ -141,6 +141,15 @@ public final class RegisterBank {
                                         "there is no field %s.%s".formatted(register, field)));
     }
 
+    /**
+     * A field of one register of a row.
+     *
+     * @throws IllegalArgumentException when there is none of that name
+     */
+    BankField row(String register, int index, String field) {
+        return byName.getOrDefault(register, List.of()).get(index).field(field).orElseThrow();
+    }
+
     /** The field that a reference, {@code REGISTER.FIELD}, names, in the first register of a row. */
     Optional<BankField> named(String reference) {
         int dot = reference.indexOf('.');

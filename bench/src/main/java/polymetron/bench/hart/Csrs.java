@@ -56,6 +56,12 @@ public final class Csrs {
         inTrap = false;
     }
 
+    /** After a reset while time goes on: counters begin again. */
+    void startAt(long now) {
+        cycles = now;
+        cycleOffset = -now;
+    }
+
     /** Gives the hart lines of its own from number 16 on, at most 16. */
     public void addLocalLines(int count) {
         lines = LINES | (int) ((1L << count) - 1 << FIRST_LOCAL_LINE);

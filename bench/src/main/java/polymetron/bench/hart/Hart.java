@@ -108,6 +108,12 @@ public final class Hart {
         translator.forget();
     }
 
+    /** A reset while time goes on; memories keep what is in them. */
+    public void restart(long now) {
+        reset();
+        csrs.startAt(now);
+    }
+
     public int pc() {
         return pc;
     }

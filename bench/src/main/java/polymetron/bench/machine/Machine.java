@@ -1,15 +1,18 @@
 package polymetron.bench.machine;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import polymetron.address.Address;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.MachineTimerModel;
 import polymetron.bench.block.UartModel;
+import polymetron.bench.block.WatchdogModel;
 import polymetron.bench.hart.AccessCycles;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.Hart;
@@ -22,6 +25,7 @@ import polymetron.bench.hart.Registers;
 import polymetron.bench.hart.Trap;
 import polymetron.cost.AccessCost;
 import polymetron.elaborate.AddressSpace;
+import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
@@ -46,6 +50,9 @@ public final class Machine {
     private static final long MOST_TOUCHED = 128L << 20;
     private static final int LONGEST_RUN = 1 << 20;
 
+    /** For which a block's reset output holds what it resets, until the first fetch. */
+    private static final int RESET_CYCLES = 18;
+
     private final ElaboratedPlatform platform;
     private final SoftwareView view;
     private final Map<InterfaceRef, BlockModel> models = new LinkedHashMap<>();
@@ -58,6 +65,8 @@ public final class Machine {
     private ProgramImage image;
     private long cycles;
     private long nextEvent;
+    private final Set<String> toReset = new HashSet<>();
+    private final String domain;
 
     /** Up to where it was asked to run: how it is cut into slices makes no difference. */
     private long wanted;
@@ -108,6 +117,13 @@ public final class Machine {
         }
         HartTiming timing = timing(runs);
         platform.outward().forEach(link -> BoardParts.connect(link, models));
+        models.forEach(
+                (ref, model) -> {
+                    if (model instanceof WatchdogModel watchdog) {
+                        Set<String> domains = resetBy(ref.block());
+                        watchdog.onExpired(() -> toReset.addAll(domains));
+                    }
+                });
         BusMap data = map(runs.block(), runs.role().data(), timing);
         // A processor with one side for both fetches where it loads and stores.
         boolean apart = !runs.role().fetch().equals(runs.role().data());
@@ -128,6 +144,7 @@ public final class Machine {
                 MachineTimer.serving(platform, runs)
                         .map(timer -> (MachineTimerModel) models.get(timer.registers()))
                         .orElse(null);
+        this.domain = runs.block().domain(null);
         hart.onProgress(this::catchUp);
         hart.csrs().setCounters(executes.counters());
         if (time != null) {
@@ -141,6 +158,18 @@ public final class Machine {
         }
         this.wires = InterruptWiring.of(platform, runs, models);
         reset();
+    }
+
+    /** Clock domains that a block's reset output resets. */
+    private Set<String> resetBy(String block) {
+        Set<String> domains = new HashSet<>();
+        for (Domain each : platform.domains()) {
+            String reset = each.domain().reset();
+            if (reset != null && reset.startsWith(block + ".")) {
+                domains.add(each.name());
+            }
+        }
+        return domains;
     }
 
     private static HartTiming timing(polymetron.software.Hart hart) {
@@ -293,6 +322,7 @@ public final class Machine {
     public void reset() {
         cycles = 0;
         wanted = 0;
+        toReset.clear();
         memories.values().forEach(Memory::clear);
         if (image != null) {
             image.pieces().forEach(this::put);
@@ -310,6 +340,9 @@ public final class Machine {
             if (cycles >= nextEvent) {
                 settle();
             }
+            if (!toReset.isEmpty()) {
+                restart();
+            }
             if (!goOn()) {
                 cycles = Math.min(end, nextEvent);
                 advanceModels();
@@ -324,6 +357,10 @@ public final class Machine {
     /** Runs one instruction, or until the next event when the hart waits. */
     public void step() {
         settle();
+        if (!toReset.isEmpty()) {
+            restart();
+            return;
+        }
         long traps = hart.csrs().traps();
         if (!goOn() && nextEvent != BlockModel.NEVER) {
             cycles = nextEvent;
@@ -349,6 +386,25 @@ public final class Machine {
             pass(hart.timing().interrupt());
         }
         return true;
+    }
+
+    /** A block has reset some domains: they begin again some cycles later; memories keep what is in them. */
+    private void restart() {
+        Set<String> domains = Set.copyOf(toReset);
+        toReset.clear();
+        cycles += RESET_CYCLES;
+        models.forEach(
+                (ref, model) -> {
+                    String its = platform.blockIndex().get(ref.block()).domain(null);
+                    if (domains.contains(its)) {
+                        model.advance(cycles);
+                        model.restart();
+                    }
+                });
+        if (domains.contains(domain)) {
+            hart.restart(cycles);
+        }
+        settle();
     }
 
     private void pass(int moreCycles) {

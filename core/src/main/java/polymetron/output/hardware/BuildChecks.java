@@ -53,6 +53,17 @@ final class BuildChecks {
         if (!domain.hasReset() && Clocks.plls(platform, domain).isEmpty()) {
             add(domain.name(), "nothing resets it");
         }
+        String reset = domain.domain().reset();
+        ElaboratedBlock by =
+                reset == null || reset.indexOf('.') < 0
+                        ? null
+                        : platform.blockIndex().get(reset.substring(0, reset.indexOf('.')));
+        if (by != null && by.block().domains().containsValue(domain.name())) {
+            add(
+                    domain.name(),
+                    "%s, which resets it, is in it and would reset itself; put it into another domain of the same clock"
+                            .formatted(by.name()));
+        }
         if (domain.clock() == null && domain.frequencyHz() == 0) {
             add(domain.name(), "its clock has no frequency");
         }

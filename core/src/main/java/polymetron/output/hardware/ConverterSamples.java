@@ -1,6 +1,6 @@
 package polymetron.output.hardware;
 
-import java.util.Random;
+import java.math.BigInteger;
 
 /**
  * What a stand-in for a converter samples: ground that shakes and comes to rest again, a little noise, and each channel later
@@ -25,7 +25,7 @@ public final class ConverterSamples {
      * @param bits 2 to 32
      */
     public static int[][] of(int channels, int bits) {
-        Random noise = new Random(SEED);
+        long noise = SEED;
         double most = (double) ((1L << bits - 1) - 1);
         int[][] samples = new int[COUNT][channels];
         for (int at = 0; at < COUNT; at++) {
@@ -35,7 +35,10 @@ public final class ConverterSamples {
                         FULL_SCALE
                                 * StrictMath.exp(-time / DECAY)
                                 * StrictMath.sin(2 * StrictMath.PI * time / PERIOD);
-                double sample = motion + NOISE * (2 * noise.nextDouble() - 1);
+                // The next number of a linear congruential generator (Knuth's constants, from
+                // memory).
+                noise = noise * 6_364_136_223_846_793_005L + 1_442_695_040_888_963_407L;
+                double sample = motion + NOISE * (noise >> 11) / (double) (1L << 52);
                 samples[at][channel] = (int) Math.round(sample * most);
             }
         }
@@ -46,11 +49,9 @@ public final class ConverterSamples {
     static String memoryFile(int channels, int bits) {
         StringBuilder text = new StringBuilder();
         for (int[] row : of(channels, bits)) {
-            java.math.BigInteger word = java.math.BigInteger.ZERO;
+            BigInteger word = BigInteger.ZERO;
             for (int sample : row) {
-                word =
-                        word.shiftLeft(bits)
-                                .or(java.math.BigInteger.valueOf(sample & (1L << bits) - 1));
+                word = word.shiftLeft(bits).or(BigInteger.valueOf(sample & (1L << bits) - 1));
             }
             text.append(word.toString(16)).append('\n');
         }
