@@ -32,12 +32,30 @@ static void stopped(void)
     exercise_expect("is locked", *watchdog_register(WATCHDOG_BASE, 0u), 3u);
 }
 
+/* Every bit of the time is counted from: it is taken over while nothing runs. */
+static void times(void)
+{
+    for (uint32_t pattern = 1u; pattern != 0u; pattern <<= 1) {
+        for (unsigned inverse = 0; inverse < 2u; inverse++) {
+            uint32_t time = inverse != 0u ? ~pattern : pattern;
+            *watchdog_register(WATCHDOG_BASE, 4u) = time;
+            watchdog_renew(WATCHDOG_BASE);
+            exercise_expect("time", watchdog_left(WATCHDOG_BASE), time);
+        }
+    }
+    exercise_expect("no cause", watchdog_take_cause(WATCHDOG_BASE), 0u);
+    exercise_expect("no warning", exercise_is_pending(WATCHDOG_WARNING_PLIC_SOURCE), 0u);
+}
+
 static void exercise(void)
 {
+    uint32_t cycles = exercise_cycles();
+    uint32_t left = watchdog_left(WATCHDOG_BASE);
     watchdog_renew(WATCHDOG_BASE);
     if (!watchdog_take_cause(WATCHDOG_BASE)) {
         starts = 1u;
         exercise_say("power-up\n");
+        times();
         renewed();
         stopped();
         exercise_say("no more calls\n");
@@ -48,6 +66,8 @@ static void exercise(void)
     exercise_expect("told once", watchdog_take_cause(WATCHDOG_BASE), 0u);
     exercise_between("counters begin again", exercise_cycles(), 0u, 10000u);
     starts++;
+    /* The processor stands still for sixteen cycles and some more until it is released; reading takes its time, too. */
+    exercise_between("length of the reset", 40000u - left - cycles, 20u, 50u);
     exercise_say("reset by the watchdog\n");
     exercise_expect("goes on locked", *watchdog_register(WATCHDOG_BASE, 0u), 3u);
     exercise_expect("registers of others are reset", *uart_register(CONSOLE_BASE, 12u) & 0x80u, 0u);
