@@ -82,7 +82,7 @@ final class BuiltProgram {
     static String saysUntil(Machine machine, String words, double seconds) {
         StringBuilder said = new StringBuilder();
         while (said.indexOf(words) < 0 && machine.seconds() < seconds) {
-            machine.run(10_000);
+            machine.run(500);
             said.append(
                     new String(
                             machine.console().orElseThrow().takeSent(), StandardCharsets.US_ASCII));
