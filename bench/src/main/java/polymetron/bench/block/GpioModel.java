@@ -15,6 +15,9 @@ public final class GpioModel extends BankModel {
     private final BankField edge;
     private long outside;
 
+    /** Levels of the lines, whoever drives them. */
+    private long lineLevels;
+
     /**
      * @param lines one bit for each line
      */
@@ -30,6 +33,17 @@ public final class GpioModel extends BankModel {
         if (input != null) {
             input.gives(this::levels);
         }
+        for (BankField driving : new BankField[] {output, drive}) {
+            if (driving != null) {
+                driving.onStored(this::noticeEdges);
+            }
+        }
+    }
+
+    @Override
+    protected void clear() {
+        super.clear();
+        lineLevels = levels();
     }
 
     /** The field in a role; null when it is not there with the block's parameters. */
@@ -56,10 +70,16 @@ public final class GpioModel extends BankModel {
 
     /** Sets the levels that the board puts on the lines. */
     public void setOutside(int levels) {
-        long before = outside;
         outside = Integer.toUnsignedLong(levels) & lines;
+        noticeEdges();
+    }
+
+    /** An edge is one of the line, also where the block drives it. */
+    private void noticeEdges() {
+        long before = lineLevels;
+        lineLevels = levels();
         if (edge != null) {
-            edge.set(~before & outside & enabled(rise) | before & ~outside & enabled(fall));
+            edge.set(~before & lineLevels & enabled(rise) | before & ~lineLevels & enabled(fall));
         }
     }
 

@@ -86,7 +86,7 @@ public final class UartModel extends BankModel {
         bank.readAt(2 * WORD, 1).gives(() -> cause().id).onTaken(this::causeRead);
         bank.readAt(2 * WORD, 6).gives(() -> fifosOn() ? 3 : 0);
         fifosOn = bank.writtenAt(2 * WORD, 0).onStored(this::fifosSwitched);
-        bank.writtenAt(2 * WORD, 1).onWritten(ones -> receiveFifo.clear());
+        bank.writtenAt(2 * WORD, 1).onWritten(ones -> forgetReceived());
         bank.writtenAt(2 * WORD, 2).onWritten(ones -> forgetUnsent());
         receiveLevel = bank.writtenAt(2 * WORD, 6);
         loop = bank.readAt(4 * WORD, 4);
@@ -198,7 +198,14 @@ public final class UartModel extends BankModel {
         nextTake = NEVER;
     }
 
+    private void forgetReceived() {
+        receiveFifo.clear();
+        timedOut = false;
+    }
+
+    /** The time-out is counted from the last character on, also from one that had no room. */
     private void receive(byte character) {
+        timedOut = false;
         if (receiveFifo.size() >= (fifosOn() ? FIFO_DEPTH : 1)) {
             overrun.set(1);
         } else {
@@ -278,7 +285,7 @@ public final class UartModel extends BankModel {
     /** Both FIFOs are emptied when they are switched on or off. */
     private void fifosSwitched() {
         if (fifosOn() != fifosWereOn) {
-            receiveFifo.clear();
+            forgetReceived();
             forgetUnsent();
         }
         fifosWereOn = fifosOn();

@@ -61,6 +61,13 @@ final class ExercisePlatform {
                 "serial:spi-controller:1.0",
                 Map.of("WORD", "24", "SELECTS", "2", "FIFO", "5"));
         add(blocks, "watchdog", "timer:watchdog:1.0", Map.of());
+        add(blocks, "line", "serial:uart:1.0", Map.of("BAUD", "3125000"));
+        add(blocks, "ticker", "timer:general-timer:1.0", Map.of());
+        add(
+                blocks,
+                "port",
+                "io:gpio:1.0",
+                Map.of("WIDTH", "8", "DIRECTION", "both", "EDGE_INTERRUPT", "1"));
         add(blocks, "pwm", "timer:pwm:1.0", Map.of("CHANNELS", "4", "WIDTH", "10"));
         platform = EDITOR.apply(platform, new Edit.Several(null, List.copyOf(blocks.values())));
         // The watchdog resets all but itself.

@@ -109,7 +109,15 @@ final class ExerciseTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"spi-controller", "watchdog"})
+    @ValueSource(
+            strings = {
+                "spi-controller",
+                "watchdog",
+                "uart",
+                "general-timer",
+                "machine-timer",
+                "gpio"
+            })
     void saysTheSameEverywhere(String block) throws IOException {
         ProgramImage image = ExercisePlatform.program(platform, folder.resolve(block), block);
         Machine machine = new Machine(platform);
