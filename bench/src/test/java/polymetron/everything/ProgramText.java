@@ -354,6 +354,11 @@ final class ProgramText {
                 code("general_timer_start(%s_BASE, 3u, 0u, false, true);", at);
                 return;
             }
+            case "i2c-controller" -> {
+                code("i2c_interrupt(%s_BASE, true);", at);
+                code("(void)i2c_step(%s_BASE, 1u | 16u);", at);
+                return;
+            }
             case "watchdog" -> {
                 code("watchdog_start(%s_BASE, 100000u, false);", at);
                 return;
@@ -379,6 +384,10 @@ final class ProgramText {
             case "general-timer" -> {
                 show("ended", "general_timer_take_end(%s_BASE)".formatted(at), 1);
                 code("general_timer_stop(%s_BASE);", at);
+            }
+            case "i2c-controller" -> {
+                show("ended", "i2c_take_done(%s_BASE)".formatted(at), 1);
+                code("i2c_interrupt(%s_BASE, false);", at);
             }
             case "watchdog" -> code("word(%s_BASE + %s_CONTROL_OFFSET) = 0u;", at, at);
             case "spi-controller" -> {

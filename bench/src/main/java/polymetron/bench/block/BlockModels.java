@@ -32,6 +32,7 @@ public final class BlockModels {
             Map.of(
                     "general-timer", made -> new GeneralTimerModel(made.bank()),
                     "pwm", made -> new PwmModel(made.bank(), made.number("CHANNELS")),
+                    "i2c-controller", made -> new I2cModel(made.bank(), made.number("FILTER")),
                     "watchdog", made -> new WatchdogModel(made.bank()),
                     "spi-controller",
                             made ->

@@ -2,8 +2,10 @@ package polymetron.bench.machine;
 
 import java.util.Map;
 import polymetron.bench.block.BlockModel;
+import polymetron.bench.block.I2cModel;
 import polymetron.bench.block.SpiModel;
 import polymetron.bench.part.SpiConverter;
+import polymetron.bench.part.Thermometer;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.OutwardLink;
 import polymetron.output.hardware.ConverterSamples;
@@ -20,14 +22,20 @@ final class BoardParts {
             return;
         }
         for (Map.Entry<InterfaceRef, BlockModel> each : models.entrySet()) {
-            if (each.getKey().block().equals(link.block().name())
-                    && each.getValue() instanceof SpiModel spi
-                    && link.part().kind().equals("spi-converter")) {
-                spi.attach(
-                        new SpiConverter(
-                                CONVERTER_BITS,
-                                ConverterSamples.of(CONVERTER_CHANNELS, CONVERTER_BITS)));
+            if (each.getKey().block().equals(link.block().name())) {
+                connect(each.getValue(), link.part().kind());
             }
+        }
+    }
+
+    private static void connect(BlockModel model, String kind) {
+        if (model instanceof SpiModel spi && kind.equals("spi-converter")) {
+            spi.attach(
+                    new SpiConverter(
+                            CONVERTER_BITS,
+                            ConverterSamples.of(CONVERTER_CHANNELS, CONVERTER_BITS)));
+        } else if (model instanceof I2cModel i2c && kind.equals("i2c-sensor")) {
+            i2c.attach(new Thermometer());
         }
     }
 }

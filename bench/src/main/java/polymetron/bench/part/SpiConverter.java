@@ -1,8 +1,10 @@
 package polymetron.bench.part;
 
+import java.util.ArrayDeque;
+
 /**
  * A converter on a serial port, mode 1, highest bit first: when it is selected it takes one sample of each channel, and gives
- * them one after the other, the first channel first.
+ * them one after the other, the first channel first; behind them comes what it was sent meanwhile.
  */
 public final class SpiConverter implements SpiPart {
     private final int bits;
@@ -11,8 +13,7 @@ public final class SpiConverter implements SpiPart {
     private boolean selected;
     private boolean clock;
     private boolean level;
-    private int[] taken;
-    private int given;
+    private final ArrayDeque<Boolean> shift = new ArrayDeque<>();
 
     /**
      * @param samples by time and channel, in the lowest bits; over and over
@@ -29,21 +30,29 @@ public final class SpiConverter implements SpiPart {
         selected = false;
         clock = false;
         level = false;
-        taken = samples[0];
-        given = 0;
+        shift.clear();
+        for (int bit = 0; bit < bits * samples[0].length; bit++) {
+            shift.add(false);
+        }
     }
 
     @Override
     public boolean wires(boolean isSelected, boolean isHigh, boolean toDevice) {
         if (isSelected && !selected) {
-            taken = samples[next];
+            shift.clear();
+            for (int sample : samples[next]) {
+                for (int bit = bits - 1; bit >= 0; bit--) {
+                    shift.add((sample >> bit & 1) != 0);
+                }
+            }
             next = (next + 1) % samples.length;
-            given = 0;
         }
         if (isSelected && isHigh && !clock) {
-            int channel = given / bits;
-            level = channel < taken.length && (taken[channel] >> bits - 1 - given % bits & 1) != 0;
-            given = Math.min(given + 1, taken.length * bits);
+            level = shift.remove();
+            shift.add(false);
+        } else if (isSelected && !isHigh && clock) {
+            shift.removeLast();
+            shift.add(toDevice);
         }
         selected = isSelected;
         clock = isHigh;

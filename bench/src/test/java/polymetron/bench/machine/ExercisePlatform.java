@@ -68,6 +68,7 @@ final class ExercisePlatform {
                 "port",
                 "io:gpio:1.0",
                 Map.of("WIDTH", "8", "DIRECTION", "both", "EDGE_INTERRUPT", "1"));
+        add(blocks, "i2c", "serial:i2c-controller:1.0", Map.of());
         add(blocks, "pwm", "timer:pwm:1.0", Map.of("CHANNELS", "4", "WIDTH", "10"));
         platform = EDITOR.apply(platform, new Edit.Several(null, List.copyOf(blocks.values())));
         // The watchdog resets all but itself.
@@ -91,6 +92,7 @@ final class ExercisePlatform {
         edits.add(new Edit.AddBus(new Bus("system", Protocol.AXI4_LITE, 32, 32, "main")));
         platform = EDITOR.apply(platform, new Edit.Several(null, edits));
         platform = EDITOR.apply(platform, new Edit.BindPart("spi", "port", "converter"));
+        platform = EDITOR.apply(platform, new Edit.BindPart("i2c", "wires", "thermometer"));
         platform =
                 EDITOR.apply(
                         platform,

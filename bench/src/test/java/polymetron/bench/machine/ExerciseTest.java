@@ -112,6 +112,7 @@ final class ExerciseTest {
     @ValueSource(
             strings = {
                 "spi-controller",
+                "i2c-controller",
                 "watchdog",
                 "uart",
                 "general-timer",

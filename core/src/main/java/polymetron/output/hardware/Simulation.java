@@ -170,8 +170,10 @@ final class Simulation {
                 String name = net(outside);
                 String range = port.width() == 1 ? "" : "[%s:0] ".formatted(port.width() - 1);
                 if (port.direction() == Direction.BOTH) {
-                    // Nothing is connected: each line is pulled down.
-                    out.line("tri0 %s%s;", range, name);
+                    // Two wires are pulled up; lines with nothing on them down.
+                    boolean isTwoWire =
+                            !link.block().type().provides(Capability.TwoWire.class).isEmpty();
+                    out.line("%s %s%s;", isTwoWire ? "tri1" : "tri0", range, name);
                 } else if (port.direction() == Direction.IN && standIns.module(link).isPresent()) {
                     out.line("wire %s%s;", range, name);
                 } else if (port.direction() == Direction.IN) {

@@ -1,6 +1,6 @@
 // A stand-in for a converter on a serial port, mode 1, highest bit first: when it is selected it takes one sample of each
-// channel, and gives them one after the other, the first channel first. What is behind the last bit is 0. Samples come from a
-// file, over and over.
+// channel, and gives them one after the other, the first channel first; behind them comes what it was sent meanwhile, so that
+// converters can be in a row. Samples come from a file, over and over.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 
@@ -40,10 +40,9 @@ module polymetron_part_spi_converter #(
             shift = shift << 1;
         end
     end
+    always @(negedge clock) if (!select) shift[0] = to_device;
 
-    // The converter takes no orders.
     assign from_device = !select && level;
-    wire unused_order = to_device;
 endmodule
 
 `default_nettype wire
