@@ -6,11 +6,14 @@ import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
+import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.library.Vlnv;
 import polymetron.output.HandoffFile;
 import polymetron.platform.Bus;
+import polymetron.platform.ClockDomain;
 import polymetron.platform.Platform;
 
 final class HardwareTest {
@@ -71,5 +74,33 @@ final class HardwareTest {
         List<String> names = new ArrayList<>();
         hardware.files().stream().map(HandoffFile::path).forEach(names::add);
         assertThat(names).contains("hdl/ridge_station_front__group.v");
+    }
+
+    /** A watchdog that resets the domain that it is in would never let go of it. */
+    @Test
+    void whatResetsItselfIsNotBuilt() {
+        Platform platform =
+                EDITOR.apply(
+                        Shipped.demo(),
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.AddBlock(
+                                                "guard",
+                                                Vlnv.parse("polymetron:timer:watchdog:1.0"),
+                                                null),
+                                        new Edit.AddDomain(
+                                                new ClockDomain(
+                                                        "guarded", "oscillator", "guard.expired")),
+                                        new Edit.SetDomain("guard", "clk", "guarded"),
+                                        new Edit.SetDomain("guard", "rst", "guarded"),
+                                        new Edit.Attach(
+                                                "guard",
+                                                "registers",
+                                                "system",
+                                                new Address(0x1010_0000),
+                                                null))));
+        assertThat(Hardware.of(Shipped.elaborate(platform)).notBuilt().toString())
+                .contains("guard, which resets it, is in it and would reset itself");
     }
 }
