@@ -41,6 +41,10 @@ static void times(void)
             *watchdog_register(WATCHDOG_BASE, 4u) = time;
             watchdog_renew(WATCHDOG_BASE);
             exercise_expect("time", watchdog_left(WATCHDOG_BASE), time);
+            /* In cycles of both kinds: what changes to and fro is not taken for what stands still. */
+            exercise_expect("stands", watchdog_left(WATCHDOG_BASE), time);
+            __asm__ volatile("nop");
+            exercise_expect("stands still", watchdog_left(WATCHDOG_BASE), time);
         }
     }
     exercise_expect("no cause", watchdog_take_cause(WATCHDOG_BASE), 0u);
