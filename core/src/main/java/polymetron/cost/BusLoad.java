@@ -86,7 +86,8 @@ public record BusLoad(
 
     /**
      * Seconds for which a byte keeps each bus busy on the way to the writable memory that costs the initiator most (traffic is
-     * data that is kept somewhere): the cycles of that way. An initiator that reaches no memory keeps its own bus busy for as long as the protocol takes.
+     * data that is kept somewhere): the cycles of that way. An initiator that reaches no memory keeps its own bus busy for as
+     * long as the protocol takes.
      */
     private static Map<String, Double> busy(ElaboratedPlatform platform, AddressSpace space) {
         AccessCost furthest = null;

@@ -37,11 +37,13 @@ final class BusWaits {
         if (others == 0) {
             return 0;
         }
+        // Of a bus that leads back to itself it is not known.
+        double one = longest.getOrDefault(bus.name(), 0.0);
         if (!bus.bus().goesByPriority()) {
-            return others * longest.get(bus.name());
+            return others * one;
         }
         boolean isFirst = bus.inOrder().getFirst().ref().equals(initiator);
-        return isFirst ? longest.get(bus.name()) : Double.POSITIVE_INFINITY;
+        return isFirst ? one : Double.POSITIVE_INFINITY;
     }
 
     private static int longestBurst(ElaboratedBus bus) {
@@ -70,13 +72,7 @@ final class BusWaits {
                 }
                 // On the bus below the bridge is one initiator, with the slowest target there.
                 InterfaceRef behind = AccessWay.behind(bridge);
-                double others = longest(below);
-                way.arriveAfter(
-                        others
-                                + Math.max(0, below.initiators().size() - 1)
-                                        * (below.bus().goesByPriority()
-                                                ? Double.POSITIVE_INFINITY
-                                                : others));
+                way.arriveAfter(longest(below) + before(below, behind));
                 way.leave(below, behind);
                 way.bridge(bus, bridge);
             } else {

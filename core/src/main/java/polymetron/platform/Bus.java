@@ -55,6 +55,10 @@ public record Bus(
         return new Bus(name, protocol, dataWidth, other, domain, arbitration, reserved);
     }
 
+    public Bus withArbitration(Arbitration other) {
+        return new Bus(name, protocol, dataWidth, addressWidth, domain, other, reserved);
+    }
+
     public Bus withReserved(List<Reserved> other) {
         return new Bus(name, protocol, dataWidth, addressWidth, domain, arbitration, other);
     }

@@ -93,17 +93,28 @@ final class AccessCostTest {
                                 null,
                                 List.of(
                                         new Edit.ChangeBus(
-                                                new Bus(
-                                                        bus.name(),
-                                                        bus.protocol(),
-                                                        bus.dataWidth(),
-                                                        bus.addressWidth(),
-                                                        bus.domain(),
-                                                        Bus.Arbitration.BY_PRIORITY,
-                                                        bus.reserved())),
+                                                bus.withArbitration(Bus.Arbitration.BY_PRIORITY)),
                                         new Edit.SetPriority("cpu", "data", 0))));
         assertThat(cost(first, "cpu.data", "code.port").worstCycles()).isPresent();
         assertThat(cost(first, "cpu.instruction", "code.port").worstCycles()).isEmpty();
+    }
+
+    /** A bus by priority behind a bridge, with nobody on it but the bridge, holds nothing up. */
+    @Test
+    void priorityAmongOneChangesNothing() {
+        Platform inTurn = bridged("main");
+        Bus slow = inTurn.bus("slow").orElseThrow();
+        Platform byPriority =
+                EDITOR.apply(
+                        inTurn,
+                        new Edit.ChangeBus(slow.withArbitration(Bus.Arbitration.BY_PRIORITY)));
+        for (String target : List.of("far.registers", "code.port")) {
+            assertThat(cost(byPriority, "cpu.data", target).worstCycles())
+                    .isPresent()
+                    .isEqualTo(cost(inTurn, "cpu.data", target).worstCycles());
+        }
+        assertThat(cost(inTurn, "cpu.data", "far.registers").worstCycles().getAsLong())
+                .isGreaterThan(cost(inTurn, "cpu.data", "far.registers").cycles());
     }
 
     /** What runs on another clock takes as many cycles of the initiator's as the clocks differ. */

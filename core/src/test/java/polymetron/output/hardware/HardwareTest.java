@@ -27,14 +27,7 @@ final class HardwareTest {
                         null,
                         List.of(
                                 new Edit.ChangeBus(
-                                        new Bus(
-                                                bus.name(),
-                                                bus.protocol(),
-                                                bus.dataWidth(),
-                                                bus.addressWidth(),
-                                                bus.domain(),
-                                                Bus.Arbitration.BY_PRIORITY,
-                                                bus.reserved())),
+                                        bus.withArbitration(Bus.Arbitration.BY_PRIORITY)),
                                 new Edit.SetPriority("cpu", "instruction", instruction),
                                 new Edit.SetPriority("cpu", "data", data))));
     }
