@@ -52,7 +52,11 @@ public abstract class BlockModel implements Registers {
         now = 0;
         origin = 0;
         clear();
+        powerUp();
     }
+
+    /** What begins again with the board, and not with the block: the parts that are on it. */
+    protected void powerUp() {}
 
     /** Back to the state after reset while time goes on: its own begins again. */
     public final void restart() {

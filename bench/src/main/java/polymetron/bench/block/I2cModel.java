@@ -53,7 +53,7 @@ public final class I2cModel extends BankModel {
         low = bank.field("LOW", "CYCLES");
         high = bank.field("HIGH", "CYCLES");
         done = bank.field("PENDING", "DONE");
-        bank.field("STATUS", "BUSY").gives(() -> isBusy() ? 1 : 0);
+        bank.field("STATUS", "BUSY").gives(() -> ends == NEVER ? 0 : 1);
         bank.field("STATUS", "REFUSED").gives(() -> refused ? 1 : 0);
         bank.field("STATUS", "LOST").gives(() -> 0);
         bank.field("STATUS", "TAKEN").gives(() -> isTaken() ? 1 : 0);
@@ -80,16 +80,14 @@ public final class I2cModel extends BankModel {
         refused = false;
         takenAt = NEVER;
         freeAt = 0;
+    }
+
+    @Override
+    protected void powerUp() {
         parts.forEach(I2cPart::reset);
     }
 
-    private boolean isBusy() {
-        begin();
-        return ends != NEVER;
-    }
-
     private boolean isTaken() {
-        begin();
         return now() >= takenAt && (now() < freeAt || freeAt <= takenAt);
     }
 
@@ -107,7 +105,7 @@ public final class I2cModel extends BankModel {
         }
     }
 
-    /** Fields of a command are written one by one, so it begins with what comes next. */
+    /** Fields of a command are written one by one; it begins once all of them are. */
     private void begin() {
         int wanted = given;
         given = 0;
@@ -149,7 +147,6 @@ public final class I2cModel extends BankModel {
 
     @Override
     public long nextEvent() {
-        begin();
         return Math.min(byteEnds, ends);
     }
 

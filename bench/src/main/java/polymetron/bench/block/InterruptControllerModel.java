@@ -22,6 +22,9 @@ public final class InterruptControllerModel extends BankModel {
     /** When a level is seen: in the cycle after it came. */
     private final long[] seen;
 
+    /** The first of them. */
+    private long firstSeen;
+
     /** By context and word. */
     private final BankField[][] enabled;
 
@@ -35,6 +38,7 @@ public final class InterruptControllerModel extends BankModel {
         this.claimed = new boolean[sources + 1];
         this.seen = new long[sources + 1];
         java.util.Arrays.fill(seen, NEVER);
+        this.firstSeen = NEVER;
         for (int source = 1; source <= sources; source++) {
             priority[source] = bank.readAt(PRIORITY + 4 * source, 0);
         }
@@ -66,6 +70,7 @@ public final class InterruptControllerModel extends BankModel {
         java.util.Arrays.fill(level, false);
         java.util.Arrays.fill(claimed, false);
         java.util.Arrays.fill(seen, NEVER);
+        firstSeen = NEVER;
     }
 
     /** The gateway of a source: a high level asks once, and again only after completion. */
@@ -77,25 +82,27 @@ public final class InterruptControllerModel extends BankModel {
         boolean isPending = (pending[input / 32].get() >> input % 32 & 1) != 0;
         if (high && !claimed[input] && !isPending && seen[input] == NEVER) {
             seen[input] = now() + 1;
+            firstSeen = Math.min(firstSeen, seen[input]);
         }
     }
 
     @Override
     public long nextEvent() {
-        long next = NEVER;
-        for (int input = 1; input <= sources; input++) {
-            next = Math.min(next, seen[input]);
-        }
-        return next;
+        return firstSeen;
     }
 
     @Override
     protected void run() {
+        if (firstSeen > now()) {
+            return;
+        }
+        firstSeen = NEVER;
         for (int input = 1; input <= sources; input++) {
             if (seen[input] <= now()) {
                 seen[input] = NEVER;
                 pending[input / 32].set(1L << input % 32);
             }
+            firstSeen = Math.min(firstSeen, seen[input]);
         }
     }
 

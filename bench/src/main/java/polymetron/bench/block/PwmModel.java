@@ -1,6 +1,9 @@
 package polymetron.bench.block;
 
-/** Outputs of one period, each high for its own part of it; what is written counts from the next period. */
+/**
+ * Outputs of one period, each high for its own part of it; what is written counts from the next period. Nobody waits for the end
+ * of a period, so it is looked for when somebody asks or writes.
+ */
 public final class PwmModel extends BankModel {
     private final BankField enable;
     private final BankField period;
@@ -50,11 +53,6 @@ public final class PwmModel extends BankModel {
 
     private long cyclesOfPeriod() {
         return (lastCount + 1) * (prescale.get() + 1);
-    }
-
-    @Override
-    public long nextEvent() {
-        return running ? began + cyclesOfPeriod() : NEVER;
     }
 
     @Override

@@ -29,9 +29,6 @@ public final class SpiModel extends BankModel {
     /** When the word on its way has gone; none is where it is {@link #NEVER}. */
     private long wordEnds;
 
-    /** When the next one can start, at the earliest. */
-    private long nextStart;
-
     private long sending;
 
     /**
@@ -74,8 +71,13 @@ public final class SpiModel extends BankModel {
         toSend.clear();
         received.clear();
         wordEnds = NEVER;
-        nextStart = 0;
+        rest();
+    }
+
+    @Override
+    protected void powerUp() {
         parts.forEach(SpiPart::reset);
+        rest();
     }
 
     private void send(long word) {

@@ -12,9 +12,6 @@ import polymetron.output.hardware.ConverterSamples;
 
 /** Parts of the board that answer: each is put on the block that drives it. */
 final class BoardParts {
-    private static final int CONVERTER_CHANNELS = 3;
-    private static final int CONVERTER_BITS = 24;
-
     private BoardParts() {}
 
     static void connect(OutwardLink link, Map<InterfaceRef, BlockModel> models) {
@@ -32,8 +29,8 @@ final class BoardParts {
         if (model instanceof SpiModel spi && kind.equals("spi-converter")) {
             spi.attach(
                     new SpiConverter(
-                            CONVERTER_BITS,
-                            ConverterSamples.of(CONVERTER_CHANNELS, CONVERTER_BITS)));
+                            ConverterSamples.BITS,
+                            ConverterSamples.of(ConverterSamples.CHANNELS, ConverterSamples.BITS)));
         } else if (model instanceof I2cModel i2c && kind.equals("i2c-sensor")) {
             i2c.attach(new Thermometer());
         }

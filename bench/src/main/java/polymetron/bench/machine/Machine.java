@@ -334,7 +334,7 @@ public final class Machine {
 
     /** Runs for so many cycles; an instruction that has begun by then is done. */
     public void run(long moreCycles) {
-        long end = Math.max(wanted, cycles - LONGEST_RUN) + moreCycles;
+        long end = wanted + moreCycles;
         wanted = end;
         while (cycles < end) {
             if (cycles >= nextEvent) {
@@ -345,7 +345,7 @@ public final class Machine {
             }
             if (!goOn()) {
                 cycles = Math.min(end, nextEvent);
-                advanceModels();
+                advanceModels(cycles);
                 continue;
             }
             long most = Math.min(LONGEST_RUN, Math.min(end, nextEvent) - cycles);
@@ -356,6 +356,11 @@ public final class Machine {
 
     /** Runs one instruction, or until the next event when the hart waits. */
     public void step() {
+        stepOnce();
+        wanted = Math.max(wanted, cycles);
+    }
+
+    private void stepOnce() {
         settle();
         if (!toReset.isEmpty()) {
             restart();
@@ -390,9 +395,10 @@ public final class Machine {
 
     /** A block has reset some domains: they begin again some cycles later; memories keep what is in them. */
     private void restart() {
-        Set<String> domains = Set.copyOf(toReset);
+        Set<String> domains = new HashSet<>(toReset);
         toReset.clear();
-        cycles += RESET_CYCLES;
+        // A processor that is not reset goes on meanwhile.
+        cycles += domains.contains(domain) ? RESET_CYCLES : 0;
         models.forEach(
                 (ref, model) -> {
                     String its = platform.blockIndex().get(ref.block()).domain(null);
@@ -442,7 +448,6 @@ public final class Machine {
         }
         settleAt(now);
         nextEvent = nextOfAll();
-        hart.csrs().setCycles(now);
     }
 
     private long nextOfAll() {
@@ -454,9 +459,7 @@ public final class Machine {
     }
 
     private void settleAt(long now) {
-        for (BlockModel model : models.values()) {
-            model.advance(now);
-        }
+        advanceModels(now);
         for (Wire wire : wires) {
             if (wire.sink() != null) {
                 wire.sink().setInput(wire.input(), wire.isHigh());
@@ -477,10 +480,10 @@ public final class Machine {
         }
     }
 
-    private void advanceModels() {
-        hart.csrs().setCycles(cycles);
+    private void advanceModels(long now) {
+        hart.csrs().setCycles(now);
         for (BlockModel model : models.values()) {
-            model.advance(cycles);
+            model.advance(now);
         }
     }
 }

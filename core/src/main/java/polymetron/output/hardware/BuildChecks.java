@@ -58,7 +58,17 @@ final class BuildChecks {
                 reset == null || reset.indexOf('.') < 0
                         ? null
                         : platform.blockIndex().get(reset.substring(0, reset.indexOf('.')));
-        if (by != null && by.block().domains().containsValue(domain.name())) {
+        boolean isItsOwn =
+                by != null
+                        && by.type().resets().stream()
+                                .anyMatch(
+                                        port ->
+                                                domain.name()
+                                                        .equals(
+                                                                by.block()
+                                                                        .domains()
+                                                                        .get(port.name())));
+        if (isItsOwn) {
             add(
                     domain.name(),
                     "%s, which resets it, is in it and would reset itself; put it into another domain of the same clock"

@@ -7,6 +7,12 @@ import java.math.BigInteger;
  * than the one before. The same every time, in simulation and on the bench.
  */
 public final class ConverterSamples {
+    /** Channels of the converters on the boards. */
+    public static final int CHANNELS = 3;
+
+    /** Bits of a sample of them. */
+    public static final int BITS = 24;
+
     /** Samples of each channel; then they begin again. */
     public static final int COUNT = 1024;
 

@@ -3,11 +3,15 @@ package polymetron.output.hardware;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.SortedSet;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.OutwardLink;
+import polymetron.elaborate.SizedPort;
 import polymetron.output.HandoffFile;
+import polymetron.verilog.ModuleHeader;
 
 /**
  * Stand-ins for the parts of the board in simulation: a module for each kind of part that the library has one for, with ports
@@ -17,9 +21,6 @@ final class PartStandIns {
     /** Kinds whose samples come from a file, with its channels and bits. */
     private static final String CONVERTER = "spi-converter";
 
-    private static final int CHANNELS = 3;
-    private static final int BITS = 24;
-
     private final ElaboratedPlatform platform;
 
     PartStandIns(ElaboratedPlatform platform) {
@@ -28,10 +29,24 @@ final class PartStandIns {
 
     /** The module that stands in for what an interface leads to. */
     Optional<String> module(OutwardLink link) {
-        return link.part() == null
-                        || !platform.library().hardware().ofParts().containsKey(link.part().kind())
+        if (link.part() == null) {
+            return Optional.empty();
+        }
+        String text = platform.library().hardware().ofParts().get(link.part().kind());
+        // Somebody's own block may call its ports otherwise.
+        return text == null || !portsOf(text).equals(portsOf(link))
                 ? Optional.empty()
                 : Optional.of(moduleOf(link.part().kind()));
+    }
+
+    private static Set<String> portsOf(String text) {
+        return ModuleHeader.of(text).ports().stream()
+                .map(ModuleHeader.Port::name)
+                .collect(Collectors.toSet());
+    }
+
+    private static Set<String> portsOf(OutwardLink link) {
+        return link.form().ports().stream().map(SizedPort::name).collect(Collectors.toSet());
     }
 
     static String moduleOf(String kind) {
@@ -64,7 +79,8 @@ final class PartStandIns {
                         new HandoffFile(
                                 "sim/spi_converter.hex",
                                 "samples of a converter",
-                                ConverterSamples.memoryFile(CHANNELS, BITS)));
+                                ConverterSamples.memoryFile(
+                                        ConverterSamples.CHANNELS, ConverterSamples.BITS)));
             }
         }
         return files;

@@ -42,13 +42,11 @@ final class Simulation {
     }
 
     static List<HandoffFile> files(ElaboratedPlatform platform, String top, InstanceNames names) {
-        PartStandIns standIns = new PartStandIns(platform);
+        Simulation simulation = new Simulation(platform, top, names);
+        PartStandIns standIns = simulation.standIns;
         List<HandoffFile> files = new ArrayList<>();
         files.add(
-                new HandoffFile(
-                        "sim/testbench.v",
-                        "test bench of the board",
-                        new Simulation(platform, top, names).write()));
+                new HandoffFile("sim/testbench.v", "test bench of the board", simulation.write()));
         files.addAll(standIns.files());
         files.add(
                 new HandoffFile(
