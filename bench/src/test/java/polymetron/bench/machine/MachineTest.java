@@ -169,6 +169,18 @@ final class MachineTest {
         assertThat(one.hart().pc()).isEqualTo(other.hart().pc());
     }
 
+    /** Single steps are no run that is owed: what is asked for after them is run. */
+    @Test
+    void aRunAfterSingleStepsRunsAsLongAsItShould() {
+        Machine machine = demoMachine();
+        for (int each = 0; each < 500; each++) {
+            machine.step();
+        }
+        long before = machine.cycles();
+        machine.run(1_000);
+        assertThat(machine.cycles()).isBetween(before + 1_000, before + 1_100);
+    }
+
     @Test
     void anAccessToNothingIsABusFault() {
         // lui x1, 0x20000; lw x2, 4(x1)
