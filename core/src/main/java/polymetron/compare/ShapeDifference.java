@@ -109,7 +109,7 @@ public final class ShapeDifference {
     private static String reset(Register register) {
         return register.resetFollowsClock()
                 ? "reset from the clock"
-                : "reset 0x%X".formatted(register.reset(0));
+                : "reset 0x%X".formatted(register.reset(0, 0));
     }
 
     private static Map<String, String> resources(BlockShape shape) {

@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import polymetron.address.Address;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
+import polymetron.expression.NumberList;
 import polymetron.library.ParameterType;
 
 /** What a user may write as the value of a parameter, brought into the form that is stored. */
@@ -22,6 +23,7 @@ public final class ParameterText {
             case CHOICE -> choice(parameter, value);
             case BOOLEAN -> truth(parameter, value);
             case TEXT -> plain(parameter, value);
+            case NUMBERS -> numbers(parameter, value);
             case REAL -> expression(parameter, value);
             case ADDRESS ->
                     number(parameter, value)
@@ -54,6 +56,16 @@ public final class ParameterText {
                             .formatted(parameter.title()));
         }
         return value;
+    }
+
+    private static String numbers(ParameterType parameter, String value) {
+        try {
+            NumberList.parse(value);
+            return value;
+        } catch (ExpressionException wrong) {
+            throw new RejectedEdit(
+                    "value", "%s: %s".formatted(parameter.title(), wrong.getMessage()));
+        }
     }
 
     private static String truth(ParameterType parameter, String value) {

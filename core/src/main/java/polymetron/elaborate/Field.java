@@ -46,15 +46,23 @@ public record Field(FieldType type, int lowBit, int bits, Map<String, Value> par
      * Value after reset.
      *
      * @param clockHz clock of the block in hertz; 0 when it has none
+     * @param index place in a row of registers, from 0
      */
-    public long reset(long clockHz) {
+    public long reset(long clockHz, int index) {
         Expression reset = type.reset();
         if (reset == null) {
             return 0;
         }
         Value clock = new Value.Real(clockHz);
+        Value place = place(index);
         long value =
-                reset.evaluate(name -> name.equals(Register.CLOCK) ? clock : parameters.get(name))
+                reset.evaluate(
+                                name ->
+                                        switch (name) {
+                                            case Register.CLOCK -> clock;
+                                            case FieldType.INDEX -> place;
+                                            default -> parameters.get(name);
+                                        })
                         .asNumber()
                         .longValue();
         return value & ones();
@@ -70,12 +78,16 @@ public record Field(FieldType type, int lowBit, int bits, Map<String, Value> par
         if (implemented == null) {
             return ones();
         }
-        Value place = Value.Bits.of(BigInteger.valueOf(index), Integer.SIZE, true);
+        Value place = place(index);
         return ones()
                 & implemented
                         .evaluate(
                                 name -> name.equals(FieldType.INDEX) ? place : parameters.get(name))
                         .asNumber()
                         .longValue();
+    }
+
+    private static Value place(int index) {
+        return Value.Bits.of(BigInteger.valueOf(index), Integer.SIZE, true);
     }
 }

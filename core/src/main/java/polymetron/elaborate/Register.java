@@ -3,6 +3,7 @@ package polymetron.elaborate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import polymetron.library.Access;
 import polymetron.library.RegisterType;
 
@@ -16,6 +17,8 @@ import polymetron.library.RegisterType;
 public record Register(RegisterType type, long offset, int width, int count, List<Field> fields) {
     /** Name by which a reset value refers to the clock of its block, in hertz. */
     public static final String CLOCK = "CLOCK";
+
+    private static final int MOST_SHOWN = 4;
 
     public String name() {
         return type.name();
@@ -39,13 +42,28 @@ public record Register(RegisterType type, long offset, int width, int count, Lis
      * Value after reset.
      *
      * @param clockHz clock of the block in hertz; 0 when it has none
+     * @param index place in a row of registers, from 0
      */
-    public long reset(long clockHz) {
+    public long reset(long clockHz, int index) {
         long value = 0;
         for (Field field : fields) {
-            value |= field.reset(clockHz) << field.lowBit();
+            value |= field.reset(clockHz, index) << field.lowBit();
         }
         return value;
+    }
+
+    /** The value after reset for a person; of a row with several values the first ones. */
+    public String resetText(long clockHz) {
+        List<String> values =
+                IntStream.range(0, count())
+                        .mapToObj(index -> "0x%X".formatted(reset(clockHz, index)))
+                        .toList();
+        if (values.stream().distinct().count() <= 1) {
+            return "0x%X".formatted(reset(clockHz, 0));
+        }
+        return values.size() <= MOST_SHOWN
+                ? String.join(", ", values)
+                : String.join(", ", values.subList(0, MOST_SHOWN)) + ", …";
     }
 
     /** When the register is the one at its address, for a person; null for always. */

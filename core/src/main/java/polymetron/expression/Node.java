@@ -485,4 +485,36 @@ sealed interface Node {
             argument.collectNames(names);
         }
     }
+
+    /**
+     * A whole number of a list that is written as a text, with commas between; 0 where the list ends before it.
+     *
+     * @param list the text
+     * @param place of the number, from 0
+     */
+    record Item(Node list, Node place) implements Node {
+        private static final Shape NUMBER = new Shape(Integer.SIZE, true);
+
+        @Override
+        public Shape shape(Function<String, Value> scope) {
+            return NUMBER;
+        }
+
+        @Override
+        public Value evaluate(Function<String, Value> scope, Shape context) {
+            if (!(list.evaluate(scope) instanceof Value.Text text)) {
+                throw new ExpressionException("$item takes a text, numbers with commas between");
+            }
+            int at = place.evaluate(scope).asNumber().intValueExact();
+            List<BigInteger> items = NumberList.parse(text.text());
+            BigInteger value = at >= 0 && at < items.size() ? items.get(at) : BigInteger.ZERO;
+            return extend(Value.Bits.of(value, Integer.SIZE, true), context);
+        }
+
+        @Override
+        public void collectNames(Set<String> names) {
+            list.collectNames(names);
+            place.collectNames(names);
+        }
+    }
 }

@@ -35,6 +35,10 @@ final class Parser {
                     Map.entry("**", 11));
     private static final List<String> PREFIXES =
             List.of("+", "-", "!", "~", "&", "|", "^", "~&", "~|", "~^", "^~");
+
+    /** Ours: a whole number of a list in a text, with commas between, by its place from 0; 0 behind the last one. */
+    private static final String ITEM = "$item";
+
     private static final List<String> FUNCTIONS =
             List.of(
                     "$clog2",
@@ -48,7 +52,9 @@ final class Parser {
                     "$sqrt",
                     "$ln",
                     "$log10",
-                    "$exp");
+                    "$exp",
+                    ITEM);
+
     private static final int DEEPEST = 200;
 
     private final String source;
@@ -146,6 +152,12 @@ final class Parser {
         }
         expect("(");
         Node argument = conditional();
+        if (token.text().equals(ITEM)) {
+            expect(",");
+            Node place = conditional();
+            expect(")");
+            return new Node.Item(argument, place);
+        }
         expect(")");
         return new Node.Call(token.text(), argument);
     }

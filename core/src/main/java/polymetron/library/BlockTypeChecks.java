@@ -96,7 +96,7 @@ final class BlockTypeChecks {
         for (Expression each : list(field.lowBit(), field.width(), field.when())) {
             ofParameters(place, each);
         }
-        ofParameters(place + "/reset", field.reset(), CLOCK);
+        ofParameters(place + "/reset", field.reset(), CLOCK, FieldType.INDEX);
         ofParameters(place + "/implemented", field.implemented(), FieldType.INDEX);
         if (field.interrupt() != null) {
             refers(

@@ -57,7 +57,7 @@ final class ParameterSettings {
         return switch (parameter.form()) {
             case BOOLEAN -> List.of("0", "1");
             case CHOICE -> parameter.choices().stream().map(ParameterType.Choice::value).toList();
-            case TEXT, REAL -> List.of();
+            case TEXT, NUMBERS, REAL -> List.of();
             case INTEGER, ADDRESS, SIZE -> limits(parameter, values);
         };
     }

@@ -39,7 +39,9 @@ public record ParameterType(
         BOOLEAN("boolean"),
         CHOICE("choice"),
         REAL("real"),
-        TEXT("text");
+        TEXT("text"),
+        /** A list of whole numbers with commas between; the limits are those of each. */
+        NUMBERS("numbers");
 
         private final String word;
 
@@ -49,7 +51,7 @@ public record ParameterType(
 
         /** Whether the value is the text itself rather than an expression. */
         public boolean isText() {
-            return this == CHOICE || this == TEXT;
+            return this == CHOICE || this == TEXT || this == NUMBERS;
         }
 
         @Override

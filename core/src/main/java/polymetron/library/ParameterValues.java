@@ -10,9 +10,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import polymetron.address.Address;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
+import polymetron.expression.NumberList;
 import polymetron.expression.Value;
 
 /**
@@ -158,6 +160,7 @@ public final class ParameterValues {
                 }
                 yield new Value.Text(text);
             }
+            case NUMBERS -> new Value.Text(numbers(parameter, text));
             case REAL ->
                     new Value.Real(
                             Expression.parse(text)
@@ -168,6 +171,22 @@ public final class ParameterValues {
             case ADDRESS -> unsigned(number(text));
             case INTEGER, SIZE -> signed(number(text));
         };
+    }
+
+    /** A list of numbers, each within the limits, written the same way however it was typed. */
+    private String numbers(ParameterType parameter, String text) {
+        List<BigInteger> numbers = NumberList.parse(text);
+        for (BigInteger each : numbers) {
+            for (boolean isLeast : new boolean[] {true, false}) {
+                Expression limit = isLeast ? parameter.minimum() : parameter.maximum();
+                BigInteger bound = limit == null ? each : limit.evaluate(this::lookUp).asNumber();
+                if (isLeast ? each.compareTo(bound) < 0 : each.compareTo(bound) > 0) {
+                    throw new ExpressionException(
+                            "%s is %s than %s".formatted(each, isLeast ? "less" : "more", bound));
+                }
+            }
+        }
+        return numbers.stream().map(BigInteger::toString).collect(Collectors.joining(", "));
     }
 
     private BigInteger number(String text) {

@@ -231,7 +231,7 @@ final class RegisterPlaces {
     }
 
     private void reset(String place, String name, FieldType field, long bits) {
-        if (field.reset() == null || field.reset().names().contains("CLOCK")) {
+        if (field.reset() == null || namesMore(field.reset())) {
             return;
         }
         BigInteger reset = number(field.reset());
@@ -249,6 +249,11 @@ final class RegisterPlaces {
                                     lowest,
                                     beyond.subtract(BigInteger.ONE)));
         }
+    }
+
+    /** Whether a value after reset follows from more than parameters. */
+    private static boolean namesMore(Expression reset) {
+        return reset.names().contains("CLOCK") || reset.names().contains(FieldType.INDEX);
     }
 
     private boolean isThere(Expression when) {

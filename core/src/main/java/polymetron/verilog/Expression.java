@@ -1,5 +1,6 @@
 package polymetron.verilog;
 
+import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -31,7 +32,10 @@ public record Expression(String text, int bits, List<String> reads, boolean isPr
 
     /** A constant, in hexadecimal. */
     public static Expression constant(int bits, long value) {
-        long kept = bits >= 64 ? value : value & (1L << bits) - 1;
+        // A negative value has ones above, however wide it is.
+        BigInteger kept =
+                BigInteger.valueOf(value)
+                        .and(BigInteger.ONE.shiftLeft(bits).subtract(BigInteger.ONE));
         String text = bits == 1 ? "1'b%s".formatted(kept) : "%s'h%x".formatted(bits, kept);
         return new Expression(text, bits, List.of(), true);
     }

@@ -112,8 +112,8 @@ final class BlockTypeDocumentTest {
     void theFirstFormatIsTakenOverWithoutLoss() {
         BlockType type = BlockTypeDocument.read("siren/block-type.json", FIRST);
         Register control = register(type, "CONTROL");
-        assertThat(control.reset(0)).isEqualTo(5);
-        assertThat(control.field("PITCH").orElseThrow().reset(0)).isEqualTo(2);
+        assertThat(control.reset(0, 0)).isEqualTo(5);
+        assertThat(control.field("PITCH").orElseThrow().reset(0, 0)).isEqualTo(2);
         FieldType heard = control.field("HEARD").orElseThrow().type();
         assertThat(heard.onWrite()).isEqualTo(OnWrite.CLEAR_ONES);
         assertThat(heard.hardware()).isEqualTo(HardwareAccess.SET);
@@ -122,7 +122,7 @@ final class BlockTypeDocumentTest {
         assertThat(next.onRead()).isEqualTo(OnRead.TAKE);
         assertThat(next.software()).isEqualTo(SoftwareAccess.READ_ONLY);
         assertThat(register(type, "NEXT").fields().getFirst().mask()).isEqualTo(0xFFFF_FFFFL);
-        assertThat(register(type, "LIMIT").reset(0)).isEqualTo(100);
+        assertThat(register(type, "LIMIT").reset(0, 0)).isEqualTo(100);
         assertThat(register(type, "LIMIT").condition()).isEqualTo("CONTROL.ON == 0");
         assertThat(register(type, "SPENT").condition()).isEqualTo("CONTROL.ON == 1");
     }

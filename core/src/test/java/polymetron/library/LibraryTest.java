@@ -180,7 +180,7 @@ final class LibraryTest {
         List<Long> thresholds =
                 shape("io:analog-monitor", Map.of()).registers().stream()
                         .filter(register -> register.name().startsWith("THRESHOLD"))
-                        .map(register -> register.reset(0))
+                        .map(register -> register.reset(0, 0))
                         .toList();
         assertThat(thresholds).containsExactly(1241L, 1862L, 2482L, 3103L);
     }

@@ -31,7 +31,7 @@ final class BankRegister {
             fields[at] = new BankField(this, type.fields().get(at));
             allBits |= fields[at].mask();
         }
-        this.reset = type.reset(clockHz) & allBits;
+        this.reset = type.reset(clockHz, index) & allBits;
         clear();
     }
 

@@ -13,6 +13,7 @@ import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.SizedInterrupt;
 import polymetron.elaborate.SizedOutward;
 import polymetron.elaborate.SizedPort;
+import polymetron.elaborate.SizedStream;
 import polymetron.expression.Value;
 import polymetron.library.ClockInput;
 import polymetron.library.ClockOutput;
@@ -140,12 +141,25 @@ final class BlockModule {
                 nets.put(port.name(), module.input(port(port.name()), port.count()));
             }
         }
+        block.shape().streams().forEach(this::stream);
         for (SizedOutward form : block.shape().outward()) {
             for (SizedPort port : form.ports()) {
                 outward(port);
             }
         }
         behaviour();
+    }
+
+    /** The signals that the behaviour looks at. */
+    private void stream(SizedStream form) {
+        for (String signal : StreamNets.SIGNALS) {
+            String name = form.name() + "_" + signal;
+            if (behaviour.port(name).isPresent()) {
+                int bits = StreamNets.bits(form, signal);
+                boolean drives = StreamNets.isOfSource(signal) == form.isSource();
+                nets.put(name, drives ? module.output(name, bits) : module.input(name, bits));
+            }
+        }
     }
 
     private void outward(SizedPort port) {

@@ -39,9 +39,7 @@ final class BuildChecks {
         platform.blocks().forEach(checks::block);
         platform.buses().forEach(checks::bus);
         checks.netNames();
-        for (StreamLink stream : platform.streams()) {
-            checks.add(stream.ref().toString(), "there is no hardware for streams yet");
-        }
+        checks.streams();
         return List.copyOf(checks.found);
     }
 
@@ -91,6 +89,38 @@ final class BuildChecks {
         for (SizedInterface form : block.shape().busInterfaces()) {
             if (form.isForBus() && !block.block().attachments().containsKey(form.name())) {
                 add(new InterfaceRef(block.name(), form.name()).toString(), "it is on no bus");
+            }
+        }
+    }
+
+    /** A stream is built where both ends agree; what brings them together is a block of its own. */
+    private void streams() {
+        Map<InterfaceRef, StreamLink> fed = new HashMap<>();
+        for (StreamLink link : platform.streams()) {
+            if (link.sink() == null) {
+                continue;
+            }
+            String subject = link.ref().toString();
+            StreamLink other = fed.putIfAbsent(link.sinkRef(), link);
+            if (other != null) {
+                add(subject, "%s has another source, %s".formatted(link.sinkRef(), other.ref()));
+            }
+            if (link.source().dataWidth() != link.sink().dataWidth()) {
+                add(
+                        subject,
+                        "its words have %s bits, those of %s have %s; a width adapter is missing"
+                                .formatted(
+                                        link.source().dataWidth(),
+                                        link.sinkRef(),
+                                        link.sink().dataWidth()));
+            }
+            String from = link.block().domain(link.source().type().clock());
+            String to = link.sinkBlock().domain(link.sink().type().clock());
+            if (from != null && to != null && !from.equals(to)) {
+                add(
+                        subject,
+                        "it is in %s and %s in %s; a stream clock crossing is missing"
+                                .formatted(from, link.sinkRef(), to));
             }
         }
     }
@@ -184,6 +214,7 @@ final class BuildChecks {
             List<String> parts = new ArrayList<>();
             block.shape().busInterfaces().forEach(form -> parts.add(form.name()));
             block.shape().interrupts().forEach(port -> parts.add(port.name()));
+            block.shape().streams().forEach(form -> parts.add(form.name()));
             block.shape()
                     .outward()
                     .forEach(form -> form.ports().forEach(port -> parts.add(port.name())));

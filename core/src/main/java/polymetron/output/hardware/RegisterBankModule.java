@@ -390,7 +390,8 @@ public final class RegisterBankModule {
                                         cell.high(),
                                         cell.low(),
                                         Expression.constant(
-                                                field.bits(), field.reset(clockHz) & there)));
+                                                field.bits(),
+                                                field.reset(clockHz, index) & there)));
                         Expression next = next(cell, value.bits(cell.high(), cell.low()));
                         Statement store =
                                 new Statement.Store(

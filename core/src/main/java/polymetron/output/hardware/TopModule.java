@@ -46,6 +46,7 @@ final class TopModule {
 
     private final InstanceNames names;
     private final Set<InterfaceRef> openInterrupts;
+    private final StreamNets streams;
 
     private TopModule(
             ElaboratedPlatform platform,
@@ -61,6 +62,7 @@ final class TopModule {
                         .collect(Collectors.toSet());
         this.module = new Module(name);
         this.parts = parts;
+        this.streams = new StreamNets(platform, parts);
     }
 
     static Module of(
@@ -169,10 +171,12 @@ final class TopModule {
         pads(block);
     }
 
-    /** What stands before the name of a port in that of its net; interrupts that go nowhere say so. */
+    /** What stands before the name of a port in that of its net; what nothing reads says so. */
     private String prefix(ElaboratedBlock block, String port) {
         String plain = port.replaceFirst("__$", "");
-        boolean goesNowhere = openInterrupts.contains(new InterfaceRef(block.name(), plain));
+        boolean goesNowhere =
+                openInterrupts.contains(new InterfaceRef(block.name(), plain))
+                        || streams.isUnread(block, port);
         return (goesNowhere ? "unused_" : "") + block.name() + "_";
     }
 
@@ -254,7 +258,7 @@ final class TopModule {
         }
     }
 
-    /** Clocks, resets, interrupts and the time; null for anything else. */
+    /** Clocks, resets, interrupts, streams and the time; null for anything else. */
     private Expression known(ElaboratedBlock block, String port, int bits) {
         String plain = port.replaceFirst("__$", "");
         boolean isClock =
@@ -269,6 +273,10 @@ final class TopModule {
         }
         if (port.equals(SidePort.TIME + "__")) {
             return time(block);
+        }
+        Expression ofStream = streams.input(block, port, (name, wide) -> net(name, wide).read());
+        if (ofStream != null) {
+            return ofStream;
         }
         var sink = block.shape().interrupt(plain).filter(each -> !each.isSource());
         if (sink.isEmpty()) {

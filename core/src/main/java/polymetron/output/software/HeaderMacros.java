@@ -228,6 +228,8 @@ final class HeaderMacros {
                             macro + "_" + value.toString().toUpperCase(Locale.ROOT),
                             CText.number(1));
             case TEXT -> define(macro, "\"%s\"".formatted(Escape.c(value.toString())));
+            // What stands between the braces of an initialiser; numbers that are missing are 0.
+            case NUMBERS -> define(macro, value.toString().isEmpty() ? "0" : value.toString());
             // Integers, as in the devicetree: programs for such a processor have no fractions.
             case REAL ->
                     define(

@@ -68,7 +68,7 @@ final class RegisterReference implements Exporter {
                     code("+0x%02X".formatted(register.offset())),
                     register.width(),
                     register.access(),
-                    code("0x%X".formatted(register.reset(clockHz))),
+                    code(register.resetText(clockHz)),
                     meaning(register));
         }
         table.write(out.blank());

@@ -249,9 +249,7 @@ public record DatasheetView(
                             register.access().letters(),
                             sized == null
                                     ? resetText(register)
-                                    : sized.resetFollowsClock()
-                                            ? "from clock"
-                                            : "0x%X".formatted(sized.reset(0)),
+                                    : sized.resetFollowsClock() ? "from clock" : sized.resetText(0),
                             register.explains(),
                             when(
                                     register.selectedBy() == null

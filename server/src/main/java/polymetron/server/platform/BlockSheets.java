@@ -190,7 +190,7 @@ final class BlockSheets {
             case SIZE -> Address.formatSize(value.asNumber().longValue());
             case BOOLEAN -> value.isTrue() ? "on" : "off";
             case CHOICE -> value.toString();
-            case TEXT -> value.toString().isEmpty() ? "none" : value.toString();
+            case TEXT, NUMBERS -> value.toString().isEmpty() ? "none" : value.toString();
             case INTEGER, REAL -> value + (parameter.unit() == null ? "" : " " + parameter.unit());
         };
     }
@@ -371,7 +371,7 @@ final class BlockSheets {
                 range == null ? null : Address.format(range.range().base() + register.offset()),
                 register.width(),
                 register.access().letters(),
-                "0x%X".formatted(register.reset(clockHz)),
+                register.resetText(clockHz),
                 register.count(),
                 register.first(),
                 register.type().explains(),

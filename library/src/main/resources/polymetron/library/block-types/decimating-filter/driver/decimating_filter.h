@@ -20,14 +20,4 @@ static inline void decimating_filter_set_rate(uintptr_t base, uint32_t samples)
     *decimating_filter_register(base, 4u) = samples;
 }
 
-/* Whether a result was lost since the last call. */
-static inline bool decimating_filter_take_lost(uintptr_t base)
-{
-    if ((*decimating_filter_register(base, 8u) & 1u) == 0u) {
-        return false;
-    }
-    *decimating_filter_register(base, 8u) = 1u;
-    return true;
-}
-
 #endif

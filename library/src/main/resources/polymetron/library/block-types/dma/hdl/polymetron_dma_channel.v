@@ -1,0 +1,254 @@
+// One direction of a DMA: accesses of the data width at a bus, words of a stream, and descriptors, which are read and written back at
+// the same bus. A plain transfer starts when its length is written. In the ring a descriptor has four words: address of the next
+// one, address of the buffer, bytes to move, and a word in which the block says how it ended (done in bit 31, error in bit 30,
+// bytes moved in the bits below).
+// SPDX-License-Identifier: 0BSD
+`default_nettype none
+
+module polymetron_dma_channel #(
+    // 1 from a stream to memory, 0 from memory to a stream.
+    parameter RECEIVES = 0,
+    parameter WIDTH = 32,
+    parameter LENGTH = 26,
+    parameter FIFO = 512,
+    parameter RING = 0
+) (
+    input  wire               clk,
+    input  wire               rst,
+
+    output wire               request,
+    output wire               write,
+    output wire [31:0]        address,
+    output wire [WIDTH-1:0]   value,
+    output wire [WIDTH/8-1:0] bytes,
+    input  wire               done,
+    input  wire [WIDTH-1:0]   answer,
+    input  wire               error,
+
+    input  wire [WIDTH-1:0]   in_tdata,
+    input  wire               in_tvalid,
+    output wire               in_tready,
+    input  wire               in_tlast,
+    input  wire [WIDTH/8-1:0] in_tkeep,
+    output wire [WIDTH-1:0]   out_tdata,
+    output wire               out_tvalid,
+    input  wire               out_tready,
+    output wire               out_tlast,
+    output wire [WIDTH/8-1:0] out_tkeep,
+
+    input  wire               run,
+    input  wire               ring,
+    input  wire               clear,
+    output wire               is_done,
+    output wire               is_error,
+    output wire               is_idle,
+    input  wire [31:0]        buffer,
+    input  wire               length_stored,
+    input  wire [LENGTH-1:0]  length,
+    output wire               length_load,
+    output wire [LENGTH-1:0]  length_new,
+    input  wire               first_stored,
+    input  wire [31:0]        first,
+    input  wire [31:0]        tail
+);
+    localparam [31:0] BYTES = WIDTH / 8;
+    localparam LOW = $clog2(BYTES);
+    localparam COUNT = $clog2(BYTES + 1);
+    // Wide enough for a length and for the bytes of a word.
+    localparam WIDE = (LENGTH > COUNT ? LENGTH : COUNT) + 1;
+    localparam [32:0] WIDE_BYTES = {1'b0, BYTES};
+    localparam [WIDE-1:0] WORD = WIDE_BYTES[WIDE-1:0];
+
+    localparam [2:0] RESTS = 3'd0;
+    localparam [2:0] READS_NEXT = 3'd1;
+    localparam [2:0] READS_BUFFER = 3'd2;
+    localparam [2:0] READS_LENGTH = 3'd3;
+    localparam [2:0] STARTS = 3'd4;
+    localparam [2:0] MOVES = 3'd5;
+    localparam [2:0] TELLS = 3'd6;
+    localparam [2:0] ENDS = 3'd7;
+
+    reg [2:0] does;
+    // A length that was written, and waits until it may run.
+    reg asked;
+    reg from_ring;
+    reg failed;
+    reg leaves;
+    reg [31:0] place;
+    reg [WIDE-1:0] left;
+    reg [LENGTH-1:0] moved;
+    reg [31:0] descriptor;
+    reg [31:0] next;
+
+    // --- the stream
+
+    wire [WIDTH-1:0] data;
+    wire [BYTES-1:0] keep;
+    wire last;
+    wire is_there;
+    wire goes;
+    wire has_room;
+    wire is_off = leaves && (!request || done);
+    wire [BYTES-1:0] part = left >= WORD ? {BYTES{1'b1}} : ~({BYTES{1'b1}} << left[LOW:0]);
+    wire ends_here = left <= WORD;
+
+    polymetron_stream_fifo #(.WIDTH(WIDTH), .DEPTH(FIFO), .PACKETS(1), .LANES(1)) waits (
+        .clk(clk), .rst(rst || is_off),
+        .in_tdata(RECEIVES != 0 ? in_tdata : answer),
+        .in_tvalid(RECEIVES != 0 ? in_tvalid && !leaves : goes),
+        .in_tready(has_room),
+        .in_tlast(RECEIVES != 0 ? in_tlast : ends_here),
+        .in_tkeep(RECEIVES != 0 ? in_tkeep : part),
+        .out_tdata(data), .out_tvalid(is_there),
+        .out_tready(RECEIVES != 0 ? goes : out_tready),
+        .out_tlast(last), .out_tkeep(keep)
+    );
+    assign in_tready = RECEIVES != 0 && has_room && !leaves;
+    assign out_tdata = data;
+    assign out_tvalid = RECEIVES == 0 && is_there;
+    assign out_tlast = last;
+    assign out_tkeep = keep;
+
+    // --- accesses
+
+    wire moves = does == MOVES;
+    wire reads_descriptor = does == READS_NEXT || does == READS_BUFFER || does == READS_LENGTH;
+    wire [31:0] at = does == READS_BUFFER ? descriptor + 32'd4
+        : does == READS_LENGTH ? descriptor + 32'd8
+        : does == TELLS ? descriptor + 32'd12
+        : descriptor;
+    // A word of the stream may end before the buffer does, and the other way round.
+    wire [BYTES-1:0] stores = keep & part;
+    integer each;
+    reg [COUNT-1:0] stored;
+    always @* begin
+        stored = {COUNT{1'b0}};
+        for (each = 0; each < BYTES; each = each + 1) stored = stored + {{COUNT - 1{1'b0}}, stores[each]};
+    end
+    wire [WIDE-1:0] amount = RECEIVES != 0 ? {{WIDE - COUNT{1'b0}}, stored} : ends_here ? left : WORD;
+    wire is_last = RECEIVES != 0 ? last || amount == left : ends_here;
+
+    assign request = reads_descriptor || does == TELLS || (moves && (RECEIVES != 0 ? is_there : has_room));
+    assign write = does == TELLS || (moves && RECEIVES != 0);
+    assign address = moves ? {place[31:LOW], {LOW{1'b0}}} : {at[31:LOW], {LOW{1'b0}}};
+    wire [29:0] moved_word;
+    wire [31:0] told = {1'b1, failed, moved_word};
+    wire [31:0] word;
+    generate
+        if (LENGTH < 30) begin : short_length
+            assign moved_word = {{30 - LENGTH{1'b0}}, moved};
+        end
+        else begin : long_length
+            assign moved_word = moved[29:0];
+        end
+        if (WIDTH > 32) begin : wide
+            localparam LANES = WIDTH / 32;
+            wire [LOW-3:0] lane = at[LOW-1:2];
+            assign word = answer[lane*32 +: 32];
+            assign bytes = moves ? stores : {{BYTES - 4{1'b0}}, 4'hf} << {lane, 2'b00};
+            assign value = moves ? data : {LANES{told}};
+        end
+        else begin : same
+            assign word = answer;
+            assign bytes = moves ? stores : 4'hf;
+            assign value = moves ? data : told;
+        end
+    endgenerate
+    wire unused_address = |at[1:0] | |place[LOW-1:0];
+    assign goes = moves && request && done && (RECEIVES != 0 || !error);
+
+    assign is_idle = does == RESTS && !asked && (RECEIVES != 0 || !is_there);
+    assign is_done = does == ENDS && !leaves;
+    assign is_error = is_done && failed;
+    assign length_load = does == STARTS || (moves && request && done);
+    wire [WIDE-1:0] left_then = left - amount;
+    wire [LENGTH-1:0] moved_then = moved + amount[LENGTH-1:0];
+    assign length_new = RECEIVES != 0 ? (does == STARTS ? {LENGTH{1'b0}} : error ? moved : moved_then)
+        : does == STARTS ? left[LENGTH-1:0] : error ? left[LENGTH-1:0] : left_then[LENGTH-1:0];
+
+    wire has_work = RING != 0 && ring && descriptor != tail && !failed;
+
+    always @(posedge clk) begin
+        if (rst) begin
+            does <= RESTS;
+            asked <= 1'b0;
+            from_ring <= 1'b0;
+            failed <= 1'b0;
+            leaves <= 1'b0;
+            place <= 32'd0;
+            left <= {WIDE{1'b0}};
+            moved <= {LENGTH{1'b0}};
+            descriptor <= 32'd0;
+            next <= 32'd0;
+        end
+        else begin
+            if (length_stored && !ring) asked <= 1'b1;
+            case (does)
+                RESTS: begin
+                    from_ring <= 1'b0;
+                    place <= buffer;
+                    left <= {{WIDE - LENGTH{1'b0}}, length};
+                    if (run && asked) begin
+                        does <= STARTS;
+                        asked <= 1'b0;
+                        failed <= 1'b0;
+                    end
+                    else if (run && has_work && !length_stored) begin
+                        does <= READS_NEXT;
+                        from_ring <= 1'b1;
+                    end
+                end
+                READS_NEXT: if (done) begin
+                    next <= word;
+                    failed <= error;
+                    does <= error ? ENDS : READS_BUFFER;
+                end
+                READS_BUFFER: if (done) begin
+                    place <= word;
+                    failed <= error;
+                    does <= error ? ENDS : READS_LENGTH;
+                end
+                READS_LENGTH: if (done) begin
+                    left <= {{WIDE - LENGTH{1'b0}}, word[LENGTH-1:0]};
+                    failed <= error;
+                    does <= error ? ENDS : STARTS;
+                end
+                STARTS: begin
+                    moved <= {LENGTH{1'b0}};
+                    does <= left != {WIDE{1'b0}} ? MOVES : from_ring ? TELLS : ENDS;
+                end
+                MOVES: if (request && done) begin
+                    place <= place + BYTES;
+                    if (!error) begin
+                        left <= left_then;
+                        moved <= moved_then;
+                    end
+                    failed <= error;
+                    if (error || is_last) does <= from_ring ? TELLS : ENDS;
+                end
+                TELLS: if (done) begin
+                    descriptor <= next;
+                    failed <= failed || error;
+                    does <= ENDS;
+                end
+                default: does <= RESTS;
+            endcase
+            if (first_stored) begin
+                descriptor <= first;
+                failed <= 1'b0;
+            end
+            // What is under way at the bus ends first.
+            if (clear) begin
+                leaves <= 1'b1;
+                asked <= 1'b0;
+            end
+            if (is_off) begin
+                does <= RESTS;
+                leaves <= 1'b0;
+                failed <= 1'b0;
+            end
+        end
+    end
+endmodule
+
+`default_nettype wire
