@@ -177,6 +177,10 @@ final class BlockTypeChecks {
                     refers(place + "/two-wire/low", wires.low(), parameters, "parameter");
                     refers(place + "/two-wire/high", wires.high(), parameters, "parameter");
                 }
+                case Capability.AnalogInputs inputs -> {
+                    ofParameters(place + "/analog-inputs/channels", inputs.channels());
+                    ofParameters(place + "/analog-inputs/fullScale", inputs.fullScale());
+                }
                 case Capability.Buffer buffer -> {
                     refers(
                             place + "/buffer/writer",

@@ -19,7 +19,8 @@ import polymetron.expression.Expression;
     @JsonSubTypes.Type(value = Capability.Lines.class, name = "lines"),
     @JsonSubTypes.Type(value = Capability.Buffer.class, name = "buffer"),
     @JsonSubTypes.Type(value = Capability.Pll.class, name = "pll"),
-    @JsonSubTypes.Type(value = Capability.TwoWire.class, name = "two-wire")
+    @JsonSubTypes.Type(value = Capability.TwoWire.class, name = "two-wire"),
+    @JsonSubTypes.Type(value = Capability.AnalogInputs.class, name = "analog-inputs")
 })
 public sealed interface Capability {
 
@@ -216,6 +217,17 @@ public sealed interface Capability {
      * @param high time for which it is high
      */
     record TwoWire(String low, String high) implements Capability {}
+
+    /**
+     * Voltages that are measured with the device's own converter, in steps of a 4096th of the full scale.
+     *
+     * @param channels number of channels
+     * @param fullScale voltage of the full scale, in volts
+     */
+    record AnalogInputs(Expression channels, Expression fullScale) implements Capability {
+        /** Bits of a measurement. */
+        public static final int BITS = 12;
+    }
 
     /** The word for a capability in a definition. */
     static String word(Capability capability) {

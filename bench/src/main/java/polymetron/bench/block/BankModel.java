@@ -32,9 +32,14 @@ public abstract class BankModel extends BlockModel {
         }
     }
 
+    /** Software has read or written a register, and that has had its effects. */
+    protected void accessed() {}
+
     @Override
     public final int read(int offset) {
-        return bank.read(offset);
+        int value = bank.read(offset);
+        accessed();
+        return value;
     }
 
     @Override
@@ -45,6 +50,7 @@ public abstract class BankModel extends BlockModel {
     @Override
     public final void write(int offset, int value, int mask) {
         bank.write(offset, value, mask);
+        accessed();
     }
 
     @Override

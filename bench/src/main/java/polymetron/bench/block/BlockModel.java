@@ -1,5 +1,6 @@
 package polymetron.bench.block;
 
+import polymetron.bench.clock.ClockRatio;
 import polymetron.bench.hart.Registers;
 
 /**
@@ -12,6 +13,7 @@ public abstract class BlockModel implements Registers {
 
     private ClockRatio ratio = ClockRatio.SAME;
     private long now;
+    private long processorNow;
 
     /** Cycle of the block's clock at which it was reset last. */
     private long origin;
@@ -21,6 +23,11 @@ public abstract class BlockModel implements Registers {
         return now;
     }
 
+    /** The time of the processor's clock that it was moved on to last. */
+    final long processorNow() {
+        return processorNow;
+    }
+
     /** Gives the block a clock other than that of the processor. */
     public final void clock(ClockRatio ofProcessor) {
         ratio = ofProcessor;
@@ -28,6 +35,7 @@ public abstract class BlockModel implements Registers {
 
     /** Moves on to a time of the processor's clock: does everything that happens until then. */
     public final void advance(long cycle) {
+        processorNow = cycle;
         // It may have been told of a later access already.
         now = Math.max(now, ratio.own(cycle) - origin);
         run();

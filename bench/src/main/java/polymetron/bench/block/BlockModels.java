@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import polymetron.bench.clock.ClockRatio;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
@@ -26,22 +27,105 @@ public final class BlockModels {
         int number(String parameter) {
             return (int) block.shape().number(parameter);
         }
+
+        long large(String parameter) {
+            return block.shape().number(parameter);
+        }
+
+        String text(String parameter) {
+            return block.shape().parameters().get(parameter).toString();
+        }
     }
 
     private static final Map<String, Function<Made, BlockModel>> MODELS =
-            Map.of(
-                    "general-timer", made -> new GeneralTimerModel(made.bank()),
-                    "pwm", made -> new PwmModel(made.bank(), made.number("CHANNELS")),
-                    "i2c-controller", made -> new I2cModel(made.bank(), made.number("FILTER")),
-                    "watchdog", made -> new WatchdogModel(made.bank()),
-                    "spi-controller",
+            Map.ofEntries(
+                    of("general-timer", made -> new GeneralTimerModel(made.bank())),
+                    of("pwm", made -> new PwmModel(made.bank(), made.number("CHANNELS"))),
+                    of("i2c-controller", made -> new I2cModel(made.bank(), made.number("FILTER"))),
+                    of("watchdog", made -> new WatchdogModel(made.bank())),
+                    of(
+                            "spi-controller",
                             made ->
                                     new SpiModel(
-                                            made.bank(), made.number("WORD"), made.number("FIFO")),
-                    "platform-identity",
+                                            made.bank(), made.number("WORD"), made.number("FIFO"))),
+                    of(
+                            "platform-identity",
                             made ->
                                     new IdentityModel(
-                                            made.bank(), Fingerprint.of(made.platform())));
+                                            made.bank(), Fingerprint.of(made.platform()))),
+                    of(
+                            "event-counter",
+                            made -> new EventCounterModel(made.bank(), made.large("GATE"))),
+                    of(
+                            "decimating-filter",
+                            made ->
+                                    new DecimatingFilterModel(
+                                            made.bank(),
+                                            made.number("SAMPLE"),
+                                            made.number("CHANNELS"),
+                                            made.number("ORDER"),
+                                            made.number("INSIDE"))),
+                    of(
+                            "fir-filter",
+                            made -> new FirFilterModel(made.bank(), FirShape.of(made.block()))),
+                    of(
+                            "threshold-trigger",
+                            made ->
+                                    new ThresholdTriggerModel(
+                                            made.bank(),
+                                            made.number("SAMPLE"),
+                                            made.number("CHANNELS"),
+                                            made.number("SHORT"),
+                                            made.number("LONG"))),
+                    of(
+                            "converter-reader",
+                            made ->
+                                    new ConverterReaderModel(
+                                            made.bank(),
+                                            made.number("CHANNELS"),
+                                            made.number("SAMPLE"),
+                                            made.number("DIVIDER"),
+                                            made.number("MODE"))),
+                    of(
+                            "signal-probe",
+                            made ->
+                                    new SignalProbeModel(
+                                            made.bank(),
+                                            made.number("WIDTH"),
+                                            made.number("DEPTH"),
+                                            made.number("BEFORE"),
+                                            made.text("TRIGGER"))),
+                    of(
+                            "dma",
+                            made ->
+                                    new DmaModel(
+                                            made.bank(),
+                                            made.text("CHANNELS"),
+                                            made.number("WIDTH") / 8,
+                                            made.number("FIFO"),
+                                            made.number("RING") != 0)),
+                    of(
+                            "ring-writer",
+                            made ->
+                                    new RingWriterModel(
+                                            made.bank(),
+                                            made.number("WIDTH") / 8,
+                                            made.number("BURST"))),
+                    of(
+                            "pps-timestamp",
+                            made ->
+                                    new PpsTimestampModel(
+                                            made.bank(),
+                                            made.large("NOMINAL"),
+                                            made.large("WINDOW"))),
+                    of(
+                            "analog-monitor",
+                            made -> new AnalogMonitorModel(made.bank(), made.number("CHANNELS"))));
+
+    private static Map.Entry<String, Function<Made, BlockModel>> of(
+            String type, Function<Made, BlockModel> make) {
+        return Map.entry(type, make);
+    }
 
     private BlockModels() {}
 

@@ -529,6 +529,14 @@ public final class Hart {
         return true;
     }
 
+    /** Another initiator has stored a word; instructions that were there are forgotten. */
+    public void storedByOther(Ram memory, int offset) {
+        if (memory.guard[offset >>> Ram.GRANULE] != 0) {
+            memory.stored(offset, Integer.BYTES);
+            translator.stored(memory, offset);
+        }
+    }
+
     private boolean store(int op, int offset, int value) {
         int size = op == Op.SW ? 4 : op == Op.SH ? 2 : 1;
         if (!data.writable || (offset & size - 1) != 0) {

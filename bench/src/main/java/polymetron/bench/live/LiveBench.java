@@ -78,7 +78,7 @@ public final class LiveBench implements AutoCloseable {
         locked(
                 () -> {
                     machine.reset();
-                    outside.forEach(this::apply);
+                    outside.forEach(machine::move);
                     machine.settle();
                 });
     }
@@ -205,18 +205,8 @@ public final class LiveBench implements AutoCloseable {
                     long before = outside.getOrDefault(part, 0L);
                     long levels = high ? before | 1L << line : before & ~(1L << line);
                     outside.put(part, levels);
-                    apply(part, levels);
-                    machine.settle();
+                    machine.move(part, levels);
                 });
-    }
-
-    private void apply(String part, long levels) {
-        for (OutwardLink link : links()) {
-            if (link.part().name().equals(part)
-                    && machine.model(link.block().name()).orElse(null) instanceof GpioModel gpio) {
-                gpio.setOutside((int) levels);
-            }
-        }
     }
 
     private List<OutwardLink> links() {

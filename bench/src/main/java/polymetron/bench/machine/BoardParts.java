@@ -1,18 +1,40 @@
 package polymetron.bench.machine;
 
 import java.util.Map;
+import polymetron.bench.block.AnalogMonitorModel;
 import polymetron.bench.block.BlockModel;
+import polymetron.bench.block.ConverterReaderModel;
+import polymetron.bench.block.GpioModel;
 import polymetron.bench.block.I2cModel;
+import polymetron.bench.block.PpsTimestampModel;
 import polymetron.bench.block.SpiModel;
 import polymetron.bench.part.SpiConverter;
 import polymetron.bench.part.Thermometer;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.OutwardLink;
+import polymetron.library.Capability;
 import polymetron.output.hardware.ConverterSamples;
 
 /** Parts of the board that answer: each is put on the block that drives it. */
 final class BoardParts {
+    private static final long STEPS = 1 << Capability.AnalogInputs.BITS;
+
     private BoardParts() {}
+
+    /** What a part puts on the lines of the block that it is on; nothing where it cannot be moved. */
+    static void move(BlockModel model, long levels) {
+        switch (model) {
+            case GpioModel lines -> lines.setOutside((int) levels);
+            case PpsTimestampModel seconds -> seconds.setPulse((levels & 1) != 0);
+            case AnalogMonitorModel monitor -> {
+                for (int channel = 0; channel < monitor.channels(); channel++) {
+                    long steps = levels >> Capability.AnalogInputs.BITS * channel;
+                    monitor.setLevel(channel, (int) (steps & STEPS - 1));
+                }
+            }
+            default -> {}
+        }
+    }
 
     static void connect(OutwardLink link, Map<InterfaceRef, BlockModel> models) {
         if (link.part() == null) {
@@ -28,6 +50,11 @@ final class BoardParts {
     private static void connect(BlockModel model, String kind) {
         if (model instanceof SpiModel spi && kind.equals("spi-converter")) {
             spi.attach(
+                    new SpiConverter(
+                            ConverterSamples.BITS,
+                            ConverterSamples.of(ConverterSamples.CHANNELS, ConverterSamples.BITS)));
+        } else if (model instanceof ConverterReaderModel reader && kind.equals("spi-converter")) {
+            reader.attach(
                     new SpiConverter(
                             ConverterSamples.BITS,
                             ConverterSamples.of(ConverterSamples.CHANNELS, ConverterSamples.BITS)));

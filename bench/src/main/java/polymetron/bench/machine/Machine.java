@@ -11,10 +11,13 @@ import polymetron.address.Address;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.MachineTimerModel;
+import polymetron.bench.block.MemoryMover;
+import polymetron.bench.block.StreamModel;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.block.WatchdogModel;
 import polymetron.bench.hart.AccessCycles;
 import polymetron.bench.hart.BusMap;
+import polymetron.bench.hart.DirectMemory;
 import polymetron.bench.hart.Hart;
 import polymetron.bench.hart.HartTiming;
 import polymetron.bench.hart.Memory;
@@ -23,12 +26,14 @@ import polymetron.bench.hart.PagedRam;
 import polymetron.bench.hart.Ram;
 import polymetron.bench.hart.Registers;
 import polymetron.bench.hart.Trap;
+import polymetron.bench.stream.StreamNetwork;
 import polymetron.cost.AccessCost;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
 import polymetron.library.Capability;
@@ -58,6 +63,7 @@ public final class Machine {
     private final Map<InterfaceRef, BlockModel> models = new LinkedHashMap<>();
     private final Map<String, Memory> memories = new LinkedHashMap<>();
     private final List<Wire> wires;
+    private final StreamNetwork streams;
     private final Hart hart;
     private final long clockHz;
     private final UartModel console;
@@ -116,6 +122,15 @@ public final class Machine {
             }
         }
         HartTiming timing = timing(runs);
+        Map<String, StreamModel> movers = new LinkedHashMap<>();
+        models.forEach(
+                (ref, model) -> {
+                    if (model instanceof StreamModel stream) {
+                        movers.put(ref.block(), stream);
+                    }
+                });
+        this.streams = new StreamNetwork(platform, movers, clockHz);
+        movers.values().forEach(each -> each.join(streams));
         platform.outward().forEach(link -> BoardParts.connect(link, models));
         models.forEach(
                 (ref, model) -> {
@@ -145,6 +160,12 @@ public final class Machine {
                         .map(timer -> (MachineTimerModel) models.get(timer.registers()))
                         .orElse(null);
         this.domain = runs.block().domain(null);
+        movers.forEach(
+                (block, model) -> {
+                    if (model instanceof MemoryMover mover) {
+                        mover.connect(side -> direct(platform.blockIndex().get(block), side));
+                    }
+                });
         hart.onProgress(this::catchUp);
         hart.csrs().setCounters(executes.counters());
         if (time != null) {
@@ -158,6 +179,11 @@ public final class Machine {
         }
         this.wires = InterruptWiring.of(platform, runs, models);
         reset();
+    }
+
+    /** What a block that moves data by itself finds at its addresses. */
+    private DirectMemory direct(ElaboratedBlock block, String side) {
+        return new DirectMemory(map(block, side, true), hart::storedByOther);
     }
 
     /** Clock domains that a block's reset output resets. */
@@ -187,13 +213,16 @@ public final class Machine {
     }
 
     private BusMap map(ElaboratedBlock block, String side, HartTiming timing) {
+        // Accesses count only beside what the hart itself takes.
+        return map(block, side, timing != HartTiming.ONE_EACH);
+    }
+
+    private BusMap map(ElaboratedBlock block, String side, boolean counts) {
         List<BusMap.Entry> entries = new ArrayList<>();
         AddressSpace space = platform.space(new InterfaceRef(block.name(), side)).orElse(null);
         if (space == null) {
             return new BusMap(entries);
         }
-        // Accesses count only beside what the hart itself takes.
-        boolean counts = timing != HartTiming.ONE_EACH;
         for (TargetRange target : space.ranges()) {
             add(
                     entries,
@@ -285,6 +314,24 @@ public final class Machine {
                 .findFirst();
     }
 
+    /**
+     * Moves a part of the board: levels of its lines, the lowest bit for the first; of voltages 12 bits each, in steps of the full
+     * scale.
+     */
+    public void move(String part, long levels) {
+        for (OutwardLink link : platform.outward()) {
+            if (link.part() != null && link.part().name().equals(part)) {
+                model(link.block().name())
+                        .ifPresent(
+                                model -> {
+                                    model.advance(cycles);
+                                    BoardParts.move(model, levels);
+                                });
+            }
+        }
+        settle();
+    }
+
     /** Clock of the processor in hertz. */
     public long clockHz() {
         return clockHz;
@@ -328,6 +375,7 @@ public final class Machine {
             image.pieces().forEach(this::put);
         }
         models.values().forEach(BlockModel::reset);
+        streams.reset();
         hart.reset();
         settle();
     }
@@ -407,6 +455,7 @@ public final class Machine {
                         model.restart();
                     }
                 });
+        streams.restart(domains);
         if (domains.contains(domain)) {
             hart.restart(cycles);
         }
@@ -451,7 +500,7 @@ public final class Machine {
     }
 
     private long nextOfAll() {
-        long next = BlockModel.NEVER;
+        long next = streams.next();
         for (BlockModel model : models.values()) {
             next = Math.min(next, model.nextEventOfProcessor());
         }
@@ -482,6 +531,7 @@ public final class Machine {
 
     private void advanceModels(long now) {
         hart.csrs().setCycles(now);
+        streams.advance(now);
         for (BlockModel model : models.values()) {
             model.advance(now);
         }

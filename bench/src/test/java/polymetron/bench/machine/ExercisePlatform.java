@@ -102,6 +102,131 @@ final class ExercisePlatform {
         return EDITOR.apply(platform, new Edit.SetParameter("console", "BAUD", "3125000"));
     }
 
+    /** Streams from and to memory, through every element, into another clock and back; and what measures. */
+    static ElaboratedPlatform streams() {
+        return Shipped.elaborate(streaming());
+    }
+
+    private static Platform streaming() {
+        Platform platform = Platform.empty("Streams", Vlnv.parse("polymetron:boards:terrace:1.0"));
+        Map<String, Edit.AddBlock> blocks = new LinkedHashMap<>();
+        add(blocks, "cpu", "processor:rv32-small:1.1", Map.of("MULTIPLIER", "iterative"));
+        add(blocks, "code", "memory:block-memory:1.1", Map.of("SIZE", "65536"));
+        add(blocks, "data", "memory:block-memory:1.1", Map.of("SIZE", "16384"));
+        add(blocks, "console", "serial:uart:1.0", Map.of());
+        add(blocks, "interrupts", "interrupt:interrupt-controller:1.1", Map.of("SOURCES", "31"));
+        add(blocks, "pll", "infrastructure:pll:1.0", Map.of("MULTIPLY", "8", "OUT0", "13"));
+        add(
+                blocks,
+                "mover",
+                "data-movement:dma:1.0",
+                Map.of("RING", "1", "FIFO", "16", "BURST", "4"));
+        add(blocks, "split", "stream:splitter:1.0", Map.of("OUTPUTS", "4"));
+        add(blocks, "queue", "stream:fifo:1.0", Map.of("DEPTH", "16", "LANES", "1"));
+        add(
+                blocks,
+                "widen",
+                "stream:width-adapter:1.0",
+                Map.of("IN_WIDTH", "32", "OUT_WIDTH", "64"));
+        add(blocks, "there", "stream:clock-crossing:1.0", Map.of("WIDTH", "64", "DEPTH", "8"));
+        add(blocks, "back", "stream:clock-crossing:1.0", Map.of("WIDTH", "64", "DEPTH", "8"));
+        add(
+                blocks,
+                "narrow",
+                "stream:width-adapter:1.0",
+                Map.of("IN_WIDTH", "64", "OUT_WIDTH", "32"));
+        add(
+                blocks,
+                "decimate",
+                "stream:decimating-filter:1.0",
+                Map.of("SAMPLE", "16", "CHANNELS", "3", "RATE", "8", "ORDER", "3"));
+        add(blocks, "recorder", "data-movement:ring-writer:1.0", Map.of("BURST", "4"));
+        add(
+                blocks,
+                "fir",
+                "stream:fir-filter:1.0",
+                Map.of(
+                        "SAMPLE", "16",
+                        "CHANNELS", "3",
+                        "TAPS", "5",
+                        "MULTIPLIERS", "2",
+                        "COEFFICIENTS", "8192, 16384, 8192"));
+        add(
+                blocks,
+                "collector",
+                "data-movement:dma:1.0",
+                Map.of("CHANNELS", "receive", "FIFO", "64", "BURST", "4"));
+        add(
+                blocks,
+                "trigger",
+                "stream:threshold-trigger:1.0",
+                Map.of("SAMPLE", "16", "CHANNELS", "3", "SHORT", "2", "LONG", "16"));
+        add(blocks, "events", "stream:event-counter:1.0", Map.of("GATE", "1000"));
+        add(
+                blocks,
+                "reader",
+                "stream:converter-reader:1.0",
+                Map.of("DIVIDER", "4", "PERIOD", "400"));
+        add(
+                blocks,
+                "probe",
+                "infrastructure:signal-probe:1.0",
+                Map.of("DEPTH", "32", "BEFORE", "6", "TRIGGER", "packet"));
+        add(blocks, "pps", "timer:pps-timestamp:1.0", Map.of("NOMINAL", "10000", "WINDOW", "200"));
+        add(blocks, "analog", "io:analog-monitor:1.0", Map.of("CHANNELS", "1"));
+        platform = EDITOR.apply(platform, new Edit.Several(null, List.copyOf(blocks.values())));
+        List<Edit> edits = new ArrayList<>();
+        edits.add(new Edit.AddDomain(new ClockDomain("main", "oscillator", "reset_button")));
+        edits.add(new Edit.SetDomain("pll", "clk", "main"));
+        edits.add(new Edit.AddDomain(new ClockDomain("other", "pll.out0", "reset_button")));
+        for (String each : blocks.keySet()) {
+            BlockType type =
+                    Shipped.LIBRARY.type(platform.block(each).orElseThrow().type()).orElseThrow();
+            List<String> inputs = new ArrayList<>();
+            type.clocks().forEach(port -> inputs.add(port.name()));
+            type.resets().forEach(port -> inputs.add(port.name()));
+            for (String input : inputs) {
+                boolean isOther =
+                        (each.equals("there") == input.startsWith("out_"))
+                                && (each.equals("there") || each.equals("back"));
+                if (!each.equals("pll")) {
+                    edits.add(new Edit.SetDomain(each, input, isOther ? "other" : "main"));
+                }
+            }
+        }
+        edits.add(new Edit.AddBus(new Bus("system", Protocol.AXI4_LITE, 32, 32, "main")));
+        connect(edits, "mover.to_stream split.in", "split.out0 queue.in", "queue.out widen.in");
+        connect(edits, "widen.out there.in", "there.out back.in", "back.out narrow.in");
+        connect(edits, "narrow.out mover.from_stream", "split.out1 decimate.in");
+        connect(
+                edits,
+                "decimate.out recorder.in",
+                "split.out2 fir.in",
+                "fir.out collector.from_stream");
+        connect(
+                edits,
+                "split.out3 trigger.in",
+                "trigger.events events.in",
+                "reader.samples probe.watched");
+        platform = EDITOR.apply(platform, new Edit.Several(null, edits));
+        platform = EDITOR.apply(platform, new Edit.BindPart("reader", "port", "converter"));
+        platform = EDITOR.apply(platform, new Edit.BindPart("pps", "receiver", "receiver"));
+        platform = EDITOR.apply(platform, new Edit.BindPart("analog", "inputs", "battery"));
+        platform =
+                EDITOR.apply(
+                        platform,
+                        WiringPlan.propose(platform, Shipped.LIBRARY, WiringPlan.Decisions.NONE)
+                                .asEdit("wire"));
+        return EDITOR.apply(platform, new Edit.SetParameter("console", "BAUD", "3125000"));
+    }
+
+    private static void connect(List<Edit> edits, String... streams) {
+        for (String stream : streams) {
+            String[] ends = stream.split("[ .]");
+            edits.add(new Edit.ConnectStream(ends[0], ends[1], ends[2], ends[3]));
+        }
+    }
+
     private static void add(
             Map<String, Edit.AddBlock> blocks,
             String name,

@@ -205,10 +205,14 @@ final class Simulation {
             String part = link.part() == null ? link.block().name() : link.part().name();
             for (SizedPort port : link.form().ports()) {
                 String name = net(link.block().name() + "_" + port.name());
-                if (port.direction() == Direction.IN) {
+                if (isAnalog(link)) {
+                    moves.add(
+                            "if (part == \"%s\") begin %s.converter.levels = levels; known = 1'b1; end"
+                                    .formatted(part, behaviour(link.block())));
+                } else if (port.direction() == Direction.IN) {
                     moves.add(
                             "if (part == \"%s\") begin %s = levels[%s:0]; known = 1'b1; end"
-                                    .formatted(part, name, Math.min(63, port.width() - 1)));
+                                    .formatted(part, name, Math.min(95, port.width() - 1)));
                 } else {
                     out.line(
                             "always @(%s) if (shows_parts) $display(\"%%0d us: %s %%h\", $time /"
@@ -217,7 +221,7 @@ final class Simulation {
                 }
             }
         }
-        out.open("task move(input [8*64-1:0] part, input [63:0] levels);");
+        out.open("task move(input [8*64-1:0] part, input [95:0] levels);");
         out.line("reg known;");
         out.open("begin");
         out.line("known = 1'b0;");
@@ -228,6 +232,20 @@ final class Simulation {
         out.close("end");
         out.close("endtask");
         out.blank();
+    }
+
+    /** Voltages are no levels of a wire: the converter itself is told them. */
+    private static boolean isAnalog(OutwardLink link) {
+        return !link.block().type().provides(Capability.AnalogInputs.class).isEmpty();
+    }
+
+    /** The path of what a block does. */
+    private String behaviour(ElaboratedBlock block) {
+        String group = block.block().group();
+        return "board.%s%s.behaviour"
+                .formatted(
+                        group == null ? "" : Hardware.groupInstance(group) + ".",
+                        names.of(block.name()));
     }
 
     private void standIn(OutwardLink link, String standIn) {
@@ -292,14 +310,9 @@ final class Simulation {
 
     private void store(TargetRange memory) {
         String array =
-                "board.%s%s.behaviour.%s"
-                        .formatted(
-                                memory.block().block().group() == null
-                                        ? ""
-                                        : Hardware.groupInstance(memory.block().block().group())
-                                                + ".",
-                                names.of(memory.block().name()),
-                                memory.block().type().memories().getFirst().name());
+                behaviour(memory.block())
+                        + "."
+                        + memory.block().type().memories().getFirst().name();
         out.open(
                 "if (address >= 32'h%08x && address <= 32'h%08x) begin",
                 memory.range().base(), memory.range().last());
@@ -473,7 +486,7 @@ final class Simulation {
             // What is typed: lines of a time in microseconds and what comes then. "@part levels" sets the levels of a part
             // of the board, in hexadecimal.
             reg [8*64-1:0] part_name;
-            reg [63:0] part_levels;
+            reg [95:0] part_levels;
             reg [8*1024-1:0] input_name;
             integer typed;
             integer moment;

@@ -166,7 +166,9 @@ module polymetron_dma_channel #(
     assign length_new = RECEIVES != 0 ? (does == STARTS ? {LENGTH{1'b0}} : error ? moved : moved_then)
         : does == STARTS ? left[LENGTH-1:0] : error ? left[LENGTH-1:0] : left_then[LENGTH-1:0];
 
-    wire has_work = RING != 0 && ring && descriptor != tail && !failed;
+    // The first descriptor was written: its address is there a cycle later.
+    reg begins;
+    wire has_work = RING != 0 && ring && !begins && descriptor != tail && !failed;
 
     always @(posedge clk) begin
         if (rst) begin
@@ -175,6 +177,7 @@ module polymetron_dma_channel #(
             from_ring <= 1'b0;
             failed <= 1'b0;
             leaves <= 1'b0;
+            begins <= 1'b0;
             place <= 32'd0;
             left <= {WIDE{1'b0}};
             moved <= {LENGTH{1'b0}};
@@ -193,7 +196,7 @@ module polymetron_dma_channel #(
                         asked <= 1'b0;
                         failed <= 1'b0;
                     end
-                    else if (run && has_work && !length_stored) begin
+                    else if (run && has_work && !first_stored) begin
                         does <= READS_NEXT;
                         from_ring <= 1'b1;
                     end
@@ -233,7 +236,8 @@ module polymetron_dma_channel #(
                 end
                 default: does <= RESTS;
             endcase
-            if (first_stored) begin
+            begins <= first_stored;
+            if (begins) begin
                 descriptor <= first;
                 failed <= 1'b0;
             end

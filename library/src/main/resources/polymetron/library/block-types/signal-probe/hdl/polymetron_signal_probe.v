@@ -60,10 +60,12 @@ module polymetron_signal_probe #(
     assign INDEX_WORD_load = DATA_BITS_taken;
     assign INDEX_WORD_new = INDEX_WORD + 1'b1;
 
+    // When it is full the next place is that of the oldest word.
+    wire [PLACE-1:0] shown = next + INDEX_WORD;
+
     always @(posedge clk) begin
         if (push) samples[next] <= {watched_tlast, watched_tdata};
-        // When it is full the next place is that of the oldest word.
-        word <= samples[next + INDEX_WORD];
+        word <= samples[shown];
     end
 
     wire [287:0] all = {{287 - WIDTH{1'b0}}, word};
@@ -81,14 +83,15 @@ module polymetron_signal_probe #(
         else begin
             // Disarmed by software it keeps what it has, which is no record.
             armed <= CONTROL_ARM && !fills;
+            // It may come with the write that arms.
+            if (CONTROL_FORCE_pulse) forced <= 1'b1;
+            else if (triggers || !CONTROL_ARM) forced <= 1'b0;
             if (begins) begin
-                forced <= CONTROL_FORCE_pulse;
                 count <= {PLACE + 1{1'b0}};
                 STATUS_TRIGGERED <= 1'b0;
                 STATUS_FULL <= 1'b0;
             end
             else begin
-                if (CONTROL_FORCE_pulse) forced <= 1'b1;
                 if (push) begin
                     next <= next + 1'b1;
                     if (triggers) count <= {{PLACE{1'b0}}, 1'b1};

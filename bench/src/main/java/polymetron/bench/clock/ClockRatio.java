@@ -1,4 +1,4 @@
-package polymetron.bench.block;
+package polymetron.bench.clock;
 
 /**
  * How the clock of a block goes beside that of the processor. Both begin at reset. Exact for any whole frequencies: the
@@ -24,14 +24,14 @@ public record ClockRatio(long own, long processor) {
     }
 
     /** Cycles of the block that have passed at a cycle of the processor. */
-    long own(long cycle) {
+    public long own(long cycle) {
         return own == processor
                 ? cycle
                 : cycle / processor * own + cycle % processor * own / processor;
     }
 
     /** The first cycle of the processor at which so many cycles of the block have passed. */
-    long processor(long ownCycle) {
+    public long processor(long ownCycle) {
         if (own == processor) {
             return ownCycle;
         }

@@ -1,0 +1,61 @@
+package polymetron.bench.hart;
+
+import java.util.function.ObjIntConsumer;
+
+/** The memories that an initiator without instructions finds at its addresses, word by word. */
+public final class DirectMemory {
+    private final BusMap map;
+    private final ObjIntConsumer<Ram> stored;
+
+    /**
+     * @param stored told of each store: the memory and the offset within it
+     */
+    public DirectMemory(BusMap map, ObjIntConsumer<Ram> stored) {
+        this.map = map;
+        this.stored = stored;
+    }
+
+    /** What an access to an address takes. */
+    public AccessCycles cycles(int address) {
+        return map.cycles(map.indexOf(address));
+    }
+
+    /**
+     * Reads as many bytes as there is room for.
+     *
+     * @param address a multiple of that
+     * @return whether there is memory
+     */
+    public boolean read(int address, byte[] into) {
+        int at = map.indexOf(address);
+        if (at < 0 || !(map.target(at) instanceof Ram ram)) {
+            return false;
+        }
+        System.arraycopy(ram.bytes, address - map.base(at), into, 0, into.length);
+        return true;
+    }
+
+    /**
+     * Writes those bytes of a word that are enabled.
+     *
+     * @param address a multiple of their number
+     * @param enabled which of them; null for all
+     * @return whether there is memory that can be written
+     */
+    public boolean write(int address, byte[] bytes, boolean[] enabled) {
+        int at = map.indexOf(address);
+        if (at < 0 || !(map.target(at) instanceof Ram ram) || !ram.writable) {
+            return false;
+        }
+        int offset = address - map.base(at);
+        for (int lane = 0; lane < bytes.length; lane++) {
+            if (enabled == null || enabled[lane]) {
+                ram.bytes[offset + lane] = bytes[lane];
+            }
+        }
+        for (int word = 0; word < bytes.length; word += Integer.BYTES) {
+            stored.accept(ram, offset + word);
+        }
+        return true;
+    }
+}

@@ -1,0 +1,91 @@
+package polymetron.bench.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.output.HandoffFile;
+import polymetron.output.hardware.Hardware;
+import polymetron.output.image.ImageFiles;
+import polymetron.output.image.ProgramImage;
+import polymetron.outside.StepByStep;
+import polymetron.outside.Tool;
+
+/** Exercises of one platform: on the bench, in Icarus Verilog and in Verilator. */
+final class ExerciseRun {
+    /** Something outside that happens at a time. */
+    record Moved(int micros, String part, long levels) {
+        private String line() {
+            return "%s @%s %x%n".formatted(micros, part, levels);
+        }
+    }
+
+    private final ElaboratedPlatform platform;
+    private final Path folder;
+
+    /** Cycles that a simulation may take. */
+    private long most = 3_000_000;
+
+    ExerciseRun(ElaboratedPlatform platform, Path folder) throws IOException {
+        this.platform = platform;
+        this.folder = folder;
+        Hardware hardware = Hardware.of(platform);
+        assertThat(hardware.notBuilt()).isEmpty();
+        for (HandoffFile file : hardware.files()) {
+            Tool.write(folder, file.path(), file.bytes());
+        }
+        StepByStep.watch(folder, "cpu");
+    }
+
+    Path folder() {
+        return folder;
+    }
+
+    ProgramImage program(String block) throws IOException {
+        return ExercisePlatform.program(platform, folder.resolve(block), block);
+    }
+
+    /** Puts a program where the simulation finds it, and what happens outside. */
+    void use(ProgramImage image, List<Moved> world) {
+        Tool.write(folder, "exercise.hex", ImageFiles.of(image, "exercise").getFirst().bytes());
+        StringBuilder lines = new StringBuilder();
+        world.forEach(each -> lines.append(each.line()));
+        Tool.write(folder, "sim/world.txt", lines.toString().getBytes());
+    }
+
+    /** What a simulation says on the console. */
+    String simulated(String simulator) {
+        return whole(simulator).replaceFirst("(?s)\\R- testbench.v.*", "").strip();
+    }
+
+    String whole(String simulator) {
+        return Tool.run(
+                folder,
+                "make -s -C sim run SIM=%s IMAGE=exercise.hex UNTIL=end. INPUT=world.txt CYCLES=%s"
+                        .formatted(simulator, most)
+                        .split(" "));
+    }
+
+    /** The same on the bench. */
+    String onBench(ProgramImage image, List<Moved> world) {
+        Machine machine = new Machine(platform);
+        machine.load(image);
+        for (Moved each : world) {
+            machine.run(each.micros() * (machine.clockHz() / 1_000_000) - machine.cycles());
+            machine.move(each.part(), each.levels());
+        }
+        machine.run(1);
+        String said = BuiltProgram.saysUntil(machine, "end.", 0.05).strip();
+        most = 4 * machine.cycles();
+        return said;
+    }
+
+    /** Where an instruction ends in another cycle than on the bench; empty where none does. */
+    String difference(ProgramImage image) throws IOException {
+        Machine machine = new Machine(platform);
+        machine.load(image);
+        return StepByStep.difference(folder, machine, 0);
+    }
+}
