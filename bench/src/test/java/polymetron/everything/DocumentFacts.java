@@ -98,7 +98,9 @@ final class DocumentFacts {
             String own = parameter.path("name").asString();
             String value = block.path("parameters").path(own).asString(null);
             String text = value == null ? parameter.path("initial").asString("") : value;
-            boolean isText = List.of("choice", "text").contains(parameter.path("form").asString());
+            boolean isText =
+                    List.of("choice", "text", "numbers")
+                            .contains(parameter.path("form").asString());
             parameters.put(own, isText ? "\"" + text + "\"" : text);
         }
         return parameters;

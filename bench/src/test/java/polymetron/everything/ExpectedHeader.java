@@ -172,6 +172,8 @@ final class ExpectedHeader {
             switch (parameter.path("form").asString()) {
                 case "choice" -> put(macro + "_" + upper(value), 1);
                 case "text" -> put(macro, "\"" + value + "\"");
+                // Lists of numbers are empty here: what is missing is 0.
+                case "numbers" -> put(macro, value.isEmpty() ? 0 : Long.parseLong(value));
                 case "real" ->
                         put(macro + "_MICROVOLTS", Math.round(Double.parseDouble(value) * 1e6));
                 default -> put(macro, Long.parseLong(value));

@@ -25,7 +25,11 @@ final class ProgramText {
     private final Set<String> drivers = new LinkedHashSet<>();
     private final List<Target> memories = new ArrayList<>();
 
-    ProgramText(DocumentFacts facts, Program program) {
+    /** Whether nobody outside can raise what a program cannot. */
+    private final boolean isAlone;
+
+    ProgramText(DocumentFacts facts, Program program, boolean isAlone) {
+        this.isAlone = isAlone;
         this.facts = facts;
         this.program = program;
         this.header = new ExpectedHeader(facts, program);
@@ -284,7 +288,7 @@ final class ProgramText {
                 boolean isOwn =
                         header.role(device, "machine-timer") != null
                                 || header.role(device, "interrupt-controller") != null;
-                if (isOwn) {
+                if (isOwn || isAlone && DeviceExercises.isFromOutside(device, interrupt.source())) {
                     continue;
                 }
                 String macro =
@@ -363,6 +367,10 @@ final class ProgramText {
                 code("watchdog_start(%s_BASE, 100000u, false);", at);
                 return;
             }
+            case "dma" -> {
+                code("(void)dma_%s(%s_BASE, 0u, 0u, true);", direction(name), at);
+                return;
+            }
             case "spi-controller" -> {
                 code("spi_interrupt(%s_BASE, spi_empty);", at);
                 code("word(%s_BASE + %s_SEND_OFFSET) = 0u;", at, at);
@@ -371,6 +379,11 @@ final class ProgramText {
             default -> {}
         }
         ask("raise " + name);
+    }
+
+    /** Of a DMA, by the interrupt that tells its end. */
+    private static String direction(String interrupt) {
+        return interrupt.endsWith(".sent") ? "send" : "receive";
     }
 
     private void lower(Target device, String name) {
@@ -390,6 +403,12 @@ final class ProgramText {
                 code("i2c_interrupt(%s_BASE, false);", at);
             }
             case "watchdog" -> code("word(%s_BASE + %s_CONTROL_OFFSET) = 0u;", at, at);
+            case "dma" ->
+                    show(
+                            "taken",
+                            "dma_take_%s(%s_BASE)"
+                                    .formatted(name.endsWith(".sent") ? "sent" : "received", at),
+                            1);
             case "spi-controller" -> {
                 show("ended", "spi_take(%s_BASE, 7u)".formatted(at), 3);
                 code("spi_interrupt(%s_BASE, 0u);", at);

@@ -99,7 +99,8 @@ final class SimulatedEverythingTest {
                         handoff.baseName(),
                         "start.S",
                         "seed " + seed,
-                        seed);
+                        seed,
+                        true);
         if (built.isEmpty()) {
             return false;
         }

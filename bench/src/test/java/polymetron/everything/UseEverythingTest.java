@@ -105,7 +105,7 @@ final class UseEverythingTest {
             long seed)
             throws IOException {
         Optional<UsingProgram> built =
-                UsingProgram.build(here, facts, platform, program, stem, start, what, seed);
+                UsingProgram.build(here, facts, platform, program, stem, start, what, seed, false);
         if (built.isPresent()) {
             Machine machine = new Machine(built.get().view());
             machine.load(built.get().image());

@@ -33,7 +33,11 @@ import tools.jackson.databind.json.JsonMapper;
 record UsingProgram(SoftwareView view, ProgramImage image, String expected) {
     private static final JsonMapper JSON = JsonMapper.builder().build();
 
-    /** Empty when there is no console, or not enough memory. */
+    /**
+     * Empty when there is no console, or not enough memory.
+     *
+     * @param isAlone whether nobody outside can raise what the program cannot
+     */
     static Optional<UsingProgram> build(
             Path here,
             DocumentFacts facts,
@@ -42,9 +46,10 @@ record UsingProgram(SoftwareView view, ProgramImage image, String expected) {
             String stem,
             String start,
             String what,
-            long seed)
+            long seed,
+            boolean isAlone)
             throws IOException {
-        ProgramText text = new ProgramText(facts, program);
+        ProgramText text = new ProgramText(facts, program, isAlone);
         String script = Files.readString(here.resolve(stem + ".ld"));
         if (!text.hasConsole() || !hasRoom(script)) {
             return Optional.empty();

@@ -36,7 +36,9 @@ final class VerilogConstants {
     }
 
     void want(String block, String expression) {
-        wanted.get(block).add(expression);
+        if (!isOfList(expression)) {
+            wanted.get(block).add(expression);
+        }
     }
 
     /** A whole number that an expression of a block gives. */
@@ -47,6 +49,13 @@ final class VerilogConstants {
                 : Long.parseLong(text);
     }
 
+    /** A number of a list, which is no function of Verilog: the first one. */
+    private static final String ITEM = "$item(";
+
+    private static boolean isOfList(String expression) {
+        return expression.startsWith(ITEM);
+    }
+
     boolean isTrue(String block, String expression) {
         return number(block, expression) != 0;
     }
@@ -54,6 +63,10 @@ final class VerilogConstants {
     String text(String block, String expression) {
         if (values == null) {
             values = run();
+        }
+        if (isOfList(expression)) {
+            String list = text(block, expression.substring(ITEM.length(), expression.indexOf(',')));
+            return list.isEmpty() ? "0" : list.split(",")[0].strip();
         }
         String value = values.get(block + "\n" + expression);
         if (value == null) {

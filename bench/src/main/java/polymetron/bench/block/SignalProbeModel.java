@@ -51,7 +51,7 @@ public final class SignalProbeModel extends StreamModel {
     /** 32 bits of the word that is shown; behind the word is the mark of the end of a packet. */
     private long bits(int part) {
         StreamWord word = words[next + (int) index.get() & depth - 1];
-        if (word == null) {
+        if (!full || word == null) {
             return 0;
         }
         long bits = Integer.toUnsignedLong(word.part(part));

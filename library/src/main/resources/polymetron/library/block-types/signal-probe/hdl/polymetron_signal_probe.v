@@ -69,7 +69,8 @@ module polymetron_signal_probe #(
     end
 
     wire [287:0] all = {{287 - WIDTH{1'b0}}, word};
-    assign DATA_BITS = all[32*PART_NUMBER +: 32];
+    // Until there is a record there is nothing to see.
+    assign DATA_BITS = STATUS_FULL ? all[32*PART_NUMBER +: 32] : 32'd0;
 
     always @(posedge clk) begin
         if (rst) begin
