@@ -124,9 +124,10 @@ final class EstimatedSizeTest {
                         "yosys",
                         "-p",
                         ("read_verilog %s; hierarchy -top %s; proc; flatten; opt; wreduce; select"
-                             + " -set multipliers t:$mul r:Y_WIDTH>=48 %%i; chtype -set"
-                             + " device_multiplier @multipliers; synth -run coarse:fine; opt -fast"
-                             + " -full; techmap; opt -fast; abc -lut %s; opt_clean; stat")
+                             + " -set multipliers t:$mul r:Y_WIDTH>=48 %%i t:$mul c:*fir_filter*"
+                             + " %%i %%u; chtype -set device_multiplier @multipliers; synth -run"
+                             + " coarse:fine; opt -fast -full; techmap; opt -fast; abc -lut %s;"
+                             + " opt_clean; stat")
                                 .formatted(String.join(" ", sources), module, inputs));
         return said.substring(said.lastIndexOf("Printing statistics"));
     }

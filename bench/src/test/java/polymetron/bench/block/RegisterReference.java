@@ -39,7 +39,12 @@ final class RegisterReference {
                     field.has("implemented")
                             ? ones & evaluate(field.path("implemented").asString(), index)
                             : ones;
-            reset = number(field, "reset", 0) & bits;
+            JsonNode initial = field.path("reset");
+            reset =
+                    bits
+                            & (initial.isString()
+                                    ? evaluate(initial.stringValue(), index)
+                                    : initial.asLong());
             selectedBy = register.path("selectedBy").asString(null);
             name = register.path("name").asString() + "." + field.path("name").asString();
             value = reset;
