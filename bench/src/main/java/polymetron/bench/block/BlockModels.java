@@ -105,6 +105,15 @@ public final class BlockModels {
                                             made.number("FIFO"),
                                             made.number("RING") != 0)),
                     of(
+                            "flash-controller",
+                            made ->
+                                    new FlashControllerModel(
+                                            made.bank(),
+                                            made.number("DIVIDER"),
+                                            made.number("LINES"),
+                                            made.large("SIZE"),
+                                            made.platform().frequencyHz(made.block()))),
+                    of(
                             "ring-writer",
                             made ->
                                     new RingWriterModel(

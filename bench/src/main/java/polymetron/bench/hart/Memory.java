@@ -10,6 +10,9 @@ public sealed interface Memory permits Ram, PagedRam {
     /** Puts bytes in from outside, as a bitstream or a loader would. */
     void load(long offset, byte[] contents);
 
-    /** Sets every byte to 0. */
+    /** The bytes at an offset, as many as there is room for. */
+    void read(long offset, byte[] into);
+
+    /** Sets every byte to what it is before anything is written: 0, or ones in a flash. */
     void clear();
 }

@@ -15,6 +15,7 @@ public final class PagedRam implements Memory {
     private final boolean writable;
     private final int mostPages;
     private final Page[] pages;
+    private final byte blank;
     private int touched;
 
     /**
@@ -22,6 +23,14 @@ public final class PagedRam implements Memory {
      * @param mostBytes how much of it can be touched
      */
     public PagedRam(long sizeBytes, boolean writable, long mostBytes) {
+        this(sizeBytes, writable, mostBytes, (byte) 0);
+    }
+
+    /**
+     * @param blank what a byte is before anything is written
+     */
+    public PagedRam(long sizeBytes, boolean writable, long mostBytes, byte blank) {
+        this.blank = blank;
         this.sizeBytes = sizeBytes;
         this.writable = writable;
         this.mostPages = (int) Math.max(1, mostBytes / PAGE);
@@ -49,7 +58,11 @@ public final class PagedRam implements Memory {
                     throw new MemoryExhausted((long) mostPages * PAGE);
                 }
                 touched++;
-                ram = new Ram((int) Math.min(PAGE, sizeBytes - (long) index * PAGE), writable);
+                ram =
+                        new Ram(
+                                (int) Math.min(PAGE, sizeBytes - (long) index * PAGE),
+                                writable,
+                                blank);
             }
             return ram;
         }
@@ -74,6 +87,18 @@ public final class PagedRam implements Memory {
             int within = (int) (at % PAGE);
             int count = Math.min(contents.length - done, PAGE - within);
             pages[(int) (at / PAGE)].ram().load(within, contents, done, count);
+            done += count;
+        }
+    }
+
+    @Override
+    public void read(long offset, byte[] into) {
+        int done = 0;
+        while (done < into.length) {
+            long at = offset + done;
+            int within = (int) (at % PAGE);
+            int count = Math.min(into.length - done, PAGE - within);
+            System.arraycopy(pages[(int) (at / PAGE)].ram().bytes, within, into, done, count);
             done += count;
         }
     }

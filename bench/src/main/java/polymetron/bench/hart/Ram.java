@@ -28,11 +28,26 @@ public final class Ram implements Memory {
     /** Not 0 for 64 bytes that hold decoded instructions, or that cannot be written: a store must look closer. */
     final byte[] guard;
 
+    private final byte blank;
+
     public Ram(int sizeBytes, boolean writable) {
+        this(sizeBytes, writable, (byte) 0);
+    }
+
+    /**
+     * @param blank what a byte is before anything is written
+     */
+    public Ram(int sizeBytes, boolean writable, byte blank) {
+        this.blank = blank;
         this.bytes = new byte[sizeBytes];
         this.guard = new byte[(sizeBytes + (1 << GRANULE) - 1) >> GRANULE];
         this.writable = writable;
-        forgetInstructions();
+        clear();
+    }
+
+    @Override
+    public void read(long offset, byte[] into) {
+        System.arraycopy(bytes, (int) offset, into, 0, into.length);
     }
 
     @Override
@@ -52,7 +67,7 @@ public final class Ram implements Memory {
 
     @Override
     public void clear() {
-        Arrays.fill(bytes, (byte) 0);
+        Arrays.fill(bytes, blank);
         forgetInstructions();
     }
 

@@ -10,6 +10,7 @@ import java.util.Set;
 import polymetron.address.Address;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
+import polymetron.bench.block.FlashControllerModel;
 import polymetron.bench.block.MachineTimerModel;
 import polymetron.bench.block.MemoryMover;
 import polymetron.bench.block.StreamModel;
@@ -166,6 +167,7 @@ public final class Machine {
                         mover.connect(side -> direct(platform.blockIndex().get(block), side));
                     }
                 });
+        memories.forEach((block, memory) -> flash(block).ifPresent(model -> model.connect(memory)));
         hart.onProgress(this::catchUp);
         hart.csrs().setCounters(executes.counters());
         if (time != null) {
@@ -255,13 +257,14 @@ public final class Machine {
     private Memory memory(TargetRange target) {
         long size = target.form().sizeBytes();
         boolean writable = target.form().isWritable();
+        byte blank = (byte) (flash(target.block().name()).isPresent() ? 0xFF : 0);
         // By block: a memory with several ports is one memory.
         return memories.computeIfAbsent(
                 target.block().name(),
                 ref ->
                         size <= LARGEST_WHOLE
-                                ? new Ram((int) size, writable)
-                                : new PagedRam(size, writable, MOST_TOUCHED));
+                                ? new Ram((int) size, writable, blank)
+                                : new PagedRam(size, writable, MOST_TOUCHED, blank));
     }
 
     public ElaboratedPlatform platform() {
@@ -304,6 +307,12 @@ public final class Machine {
     /** The model of what lies behind a target. */
     public Optional<BlockModel> model(InterfaceRef target) {
         return Optional.ofNullable(models.get(target));
+    }
+
+    private Optional<FlashControllerModel> flash(String block) {
+        return model(block)
+                .filter(FlashControllerModel.class::isInstance)
+                .map(FlashControllerModel.class::cast);
     }
 
     /** The model of a block; of one with several the first. */
@@ -370,7 +379,13 @@ public final class Machine {
         cycles = 0;
         wanted = 0;
         toReset.clear();
-        memories.values().forEach(Memory::clear);
+        // What is in a flash stays there.
+        memories.forEach(
+                (block, memory) -> {
+                    if (flash(block).isEmpty()) {
+                        memory.clear();
+                    }
+                });
         if (image != null) {
             image.pieces().forEach(this::put);
         }

@@ -173,6 +173,11 @@ final class ExercisePlatform {
                 "infrastructure:signal-probe:1.0",
                 Map.of("DEPTH", "32", "BEFORE", "6", "TRIGGER", "packet"));
         add(blocks, "pps", "timer:pps-timestamp:1.0", Map.of("NOMINAL", "10000", "WINDOW", "200"));
+        add(
+                blocks,
+                "flash",
+                "memory:flash-controller:1.0",
+                Map.of("SIZE", "33554432", "LINES", "4", "DIVIDER", "2"));
         add(blocks, "analog", "io:analog-monitor:1.0", Map.of("CHANNELS", "1"));
         platform = EDITOR.apply(platform, new Edit.Several(null, List.copyOf(blocks.values())));
         List<Edit> edits = new ArrayList<>();
@@ -211,6 +216,7 @@ final class ExercisePlatform {
         platform = EDITOR.apply(platform, new Edit.Several(null, edits));
         platform = EDITOR.apply(platform, new Edit.BindPart("reader", "port", "converter"));
         platform = EDITOR.apply(platform, new Edit.BindPart("pps", "receiver", "receiver"));
+        platform = EDITOR.apply(platform, new Edit.BindPart("flash", "chip", "flash"));
         platform = EDITOR.apply(platform, new Edit.BindPart("analog", "inputs", "battery"));
         platform =
                 EDITOR.apply(

@@ -42,7 +42,8 @@ final class StreamExerciseTest {
                     "converter-reader",
                     "signal-probe",
                     "pps-timestamp",
-                    "analog-monitor");
+                    "analog-monitor",
+                    "flash-controller");
 
     private static final List<String> ALONE = List.of("converter-reader", "signal-probe");
 

@@ -19,6 +19,8 @@ import polymetron.verilog.ModuleHeader;
  */
 final class PartStandIns {
     /** Kinds whose samples come from a file, with its channels and bits. */
+    static final String FLASH = "serial-flash";
+
     private static final String CONVERTER = "spi-converter";
 
     private final ElaboratedPlatform platform;

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import polymetron.elaborate.Domain;
@@ -266,9 +267,12 @@ final class Simulation {
     }
 
     /** The memories that a program sees, each at the addresses at which it is seen. */
-    private static List<TargetRange> memories(SoftwareView view) {
+    private List<TargetRange> memories(SoftwareView view) {
         return view.memories().stream()
-                .filter(memory -> !memory.block().type().memories().isEmpty())
+                .filter(
+                        memory ->
+                                !memory.block().type().memories().isEmpty()
+                                        || chip(memory.block()).isPresent())
                 .distinct()
                 .toList();
     }
@@ -308,7 +312,29 @@ final class Simulation {
         return program == 0 ? "IMAGE" : "IMAGE_" + programs.get(program).name();
     }
 
+    /** The stand-in for a chip whose bytes are those of a block's memory range. */
+    private Optional<String> chip(ElaboratedBlock block) {
+        return platform.outward().stream()
+                .filter(link -> link.block() == block)
+                .filter(link -> standIns.module(link).isPresent())
+                .filter(link -> link.part().kind().equals(PartStandIns.FLASH))
+                .map(link -> net(link.part().name() + "__part"))
+                .findFirst();
+    }
+
     private void store(TargetRange memory) {
+        String chip = chip(memory.block()).orElse(null);
+        if (chip != null) {
+            out.open(
+                    "if (address >= 32'h%08x && address <= 32'h%08x) begin",
+                    memory.range().base(), memory.range().last());
+            out.line(
+                    "%s.bytes[(address - 32'h%08x) %% %s.SIZE] = value;",
+                    chip, memory.range().base(), chip);
+            out.line("known = 1'b1;");
+            out.close("end");
+            return;
+        }
         String array =
                 behaviour(memory.block())
                         + "."

@@ -5,8 +5,8 @@
 #include "drivers/dma.h"
 #include "drivers/fir_filter.h"
 
-static uint8_t from[256] __attribute__((aligned(16)));
-static uint8_t to[256] __attribute__((aligned(16)));
+static uint8_t from[96] __attribute__((aligned(16)));
+static uint8_t to[96] __attribute__((aligned(16)));
 static uint32_t sends[3][4] __attribute__((aligned(16)));
 static uint32_t receives[3][4] __attribute__((aligned(16)));
 
@@ -41,9 +41,9 @@ static void exercise(void)
         from[at] = (uint8_t)(at * 7u + 3u);
     }
     exercise_expect("idle", *dma_register(MOVER_BASE, 4u), 4u);
-    for (unsigned length = 1; length < 20u; length += 3u) {
+    for (unsigned length = 1; length < 12u; length += 5u) {
         clear();
-        dma_receive(MOVER_BASE, (uintptr_t)to, 200u, false);
+        dma_receive(MOVER_BASE, (uintptr_t)to, 60u, false);
         dma_send(MOVER_BASE, (uintptr_t)from, length, false);
         wait_both();
         exercise_expect("received", dma_received_bytes(MOVER_BASE), length);
@@ -53,13 +53,13 @@ static void exercise(void)
 
     clear();
     (void)dma_take_received(MOVER_BASE);
-    dma_receive(MOVER_BASE, (uintptr_t)to, 255u, true);
-    dma_send(MOVER_BASE, (uintptr_t)from, 250u, false);
+    dma_receive(MOVER_BASE, (uintptr_t)to, 95u, true);
+    dma_send(MOVER_BASE, (uintptr_t)from, 90u, false);
     exercise_wait(MOVER_RECEIVED_PLIC_SOURCE);
     exercise_expect("received", dma_take_received(MOVER_BASE), 1u);
     exercise_expect("taken", dma_take_received(MOVER_BASE), 0u);
     exercise_done(MOVER_RECEIVED_PLIC_SOURCE);
-    arrived("long packet", 0u, 250u);
+    arrived("long packet", 0u, 90u);
 
     clear();
     dma_receive(MOVER_BASE, (uintptr_t)to, 16u, false);
@@ -82,7 +82,7 @@ static void exercise(void)
         sends[at][3] = 0u;
         receives[at][0] = (uint32_t)(uintptr_t)receives[at + 1u];
         receives[at][1] = (uint32_t)(uintptr_t)(to + 64u * at);
-        receives[at][2] = 60u;
+        receives[at][2] = 30u;
         receives[at][3] = 0u;
     }
     dma_order();
