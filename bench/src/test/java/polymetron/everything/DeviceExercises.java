@@ -28,6 +28,7 @@ final class DeviceExercises {
                     "spi-controller",
                     "i2c-controller",
                     "watchdog",
+                    "flash-controller",
                     "dma",
                     "ring-writer",
                     "pps-timestamp",
@@ -402,10 +403,25 @@ final class DeviceExercises {
         holds("CONTROL", 1);
         does("flash_controller_select", "true");
         holds("CONTROL", 3);
-        show.show("exchange", call("flash_controller_exchange", "0x9Fu"), 0x9F);
-        takenOnce("flash_controller_take_done", "PENDING", 1);
+        show.show("exchange", call("flash_controller_exchange", "0x9Fu"), 0);
+        code.line("while (!%s) {\n    }", call("flash_controller_take_done"));
+        show.show("taken again", call("flash_controller_take_done"), 0);
         does("flash_controller_give_back");
         holds("CONTROL", 0);
+        code.line("(void)%s;", call("flash_controller_identity"));
+        code.line("if (never) {");
+        for (String function :
+                new String[] {
+                    "erase(%s_BASE, 0u)",
+                    "write(%s_BASE, 0u, (const uint8_t *)0, 0u)",
+                    "command(%s_BASE, 0u)",
+                    "address(%s_BASE, 0u, 0u, 0u)",
+                    "is_busy(%s_BASE)",
+                    "interrupt(%s_BASE, false)"
+                }) {
+            code.line("    (void)flash_controller_" + function + ";", at);
+        }
+        code.line("}");
     }
 
     private void signalProbe() {

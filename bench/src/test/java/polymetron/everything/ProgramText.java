@@ -367,6 +367,12 @@ final class ProgramText {
                 code("watchdog_start(%s_BASE, 100000u, false);", at);
                 return;
             }
+            case "flash-controller" -> {
+                code("flash_controller_take(%s_BASE);", at);
+                code("flash_controller_interrupt(%s_BASE, true);", at);
+                code("word(%s_BASE + 8u) = 0u;", at);
+                return;
+            }
             case "dma" -> {
                 code("(void)dma_%s(%s_BASE, 0u, 0u, true);", direction(name), at);
                 return;
@@ -403,6 +409,10 @@ final class ProgramText {
                 code("i2c_interrupt(%s_BASE, false);", at);
             }
             case "watchdog" -> code("word(%s_BASE + %s_CONTROL_OFFSET) = 0u;", at, at);
+            case "flash-controller" -> {
+                show("done", "flash_controller_take_done(%s_BASE)".formatted(at), 1);
+                code("flash_controller_give_back(%s_BASE);", at);
+            }
             case "dma" ->
                     show(
                             "taken",

@@ -167,7 +167,11 @@ public final class Machine {
                         mover.connect(side -> direct(platform.blockIndex().get(block), side));
                     }
                 });
-        memories.forEach((block, memory) -> flash(block).ifPresent(model -> model.connect(memory)));
+        memories.forEach(
+                (block, memory) ->
+                        flash(block)
+                                .filter(model -> isOnBoard(block))
+                                .ifPresent(model -> model.connect(memory)));
         hart.onProgress(this::catchUp);
         hart.csrs().setCounters(executes.counters());
         if (time != null) {
@@ -307,6 +311,12 @@ public final class Machine {
     /** The model of what lies behind a target. */
     public Optional<BlockModel> model(InterfaceRef target) {
         return Optional.ofNullable(models.get(target));
+    }
+
+    /** Whether a part of the board is on a block. */
+    private boolean isOnBoard(String block) {
+        return platform.outward().stream()
+                .anyMatch(link -> link.part() != null && link.block().name().equals(block));
     }
 
     private Optional<FlashControllerModel> flash(String block) {
