@@ -63,6 +63,11 @@ public final class ConverterReaderModel extends StreamModel {
         wires(false, polarity);
     }
 
+    /** The part that is on its wires; null for none. */
+    public SpiPart part() {
+        return part;
+    }
+
     @Override
     protected void powerUp() {
         if (part != null) {

@@ -65,6 +65,11 @@ public final class SpiModel extends BankModel {
         rest();
     }
 
+    /** The parts that are on it, by their select lines. */
+    public List<SpiPart> parts() {
+        return List.copyOf(parts);
+    }
+
     @Override
     protected void clear() {
         super.clear();

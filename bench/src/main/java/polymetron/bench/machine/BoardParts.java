@@ -1,6 +1,7 @@
 package polymetron.bench.machine;
 
 import java.util.Map;
+import java.util.Optional;
 import polymetron.bench.block.AnalogMonitorModel;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.ConverterReaderModel;
@@ -8,7 +9,9 @@ import polymetron.bench.block.GpioModel;
 import polymetron.bench.block.I2cModel;
 import polymetron.bench.block.PpsTimestampModel;
 import polymetron.bench.block.SpiModel;
+import polymetron.bench.part.ConverterSignal;
 import polymetron.bench.part.SpiConverter;
+import polymetron.bench.part.SpiPart;
 import polymetron.bench.part.Thermometer;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.OutwardLink;
@@ -47,17 +50,32 @@ final class BoardParts {
         }
     }
 
+    private static SpiConverter converter() {
+        int[][] recording = ConverterSamples.of(ConverterSamples.CHANNELS, ConverterSamples.BITS);
+        return new SpiConverter(
+                ConverterSamples.BITS, new ConverterSignal(recording, ConverterSamples.BITS));
+    }
+
+    /** What a converter on a block measures. */
+    static Optional<ConverterSignal> signal(BlockModel model) {
+        return switch (model) {
+            case ConverterReaderModel reader -> signal(reader.part());
+            case SpiModel spi -> spi.parts().stream().findFirst().flatMap(BoardParts::signal);
+            default -> Optional.empty();
+        };
+    }
+
+    private static Optional<ConverterSignal> signal(SpiPart part) {
+        return part instanceof SpiConverter converter
+                ? Optional.of(converter.signal())
+                : Optional.empty();
+    }
+
     private static void connect(BlockModel model, String kind) {
         if (model instanceof SpiModel spi && kind.equals("spi-converter")) {
-            spi.attach(
-                    new SpiConverter(
-                            ConverterSamples.BITS,
-                            ConverterSamples.of(ConverterSamples.CHANNELS, ConverterSamples.BITS)));
+            spi.attach(converter());
         } else if (model instanceof ConverterReaderModel reader && kind.equals("spi-converter")) {
-            reader.attach(
-                    new SpiConverter(
-                            ConverterSamples.BITS,
-                            ConverterSamples.of(ConverterSamples.CHANNELS, ConverterSamples.BITS)));
+            reader.attach(converter());
         } else if (model instanceof I2cModel i2c && kind.equals("i2c-sensor")) {
             i2c.attach(new Thermometer());
         }

@@ -13,6 +13,7 @@ import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.FlashControllerModel;
 import polymetron.bench.block.MachineTimerModel;
 import polymetron.bench.block.MemoryMover;
+import polymetron.bench.block.PpsTimestampModel;
 import polymetron.bench.block.StreamModel;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.block.WatchdogModel;
@@ -27,6 +28,8 @@ import polymetron.bench.hart.PagedRam;
 import polymetron.bench.hart.Ram;
 import polymetron.bench.hart.Registers;
 import polymetron.bench.hart.Trap;
+import polymetron.bench.part.ConverterSignal;
+import polymetron.bench.part.Receiver;
 import polymetron.bench.stream.StreamNetwork;
 import polymetron.cost.AccessCost;
 import polymetron.elaborate.AddressSpace;
@@ -56,6 +59,9 @@ public final class Machine {
     private static final long MOST_TOUCHED = 128L << 20;
     private static final int LONGEST_RUN = 1 << 20;
 
+    /** Parts in a million by which the seconds of a receiver are longer than those of the board's oscillator. */
+    private static final double RECEIVER_DRIFT = 3.2;
+
     /** For which a block's reset output holds what it resets, until the first fetch. */
     private static final int RESET_CYCLES = 18;
 
@@ -65,6 +71,10 @@ public final class Machine {
     private final Map<String, Memory> memories = new LinkedHashMap<>();
     private final List<Wire> wires;
     private final StreamNetwork streams;
+
+    /** Satellite receivers by the name of the part. */
+    private final Map<String, Receiver> receivers;
+
     private final Hart hart;
     private final long clockHz;
     private final UartModel console;
@@ -183,6 +193,7 @@ public final class Machine {
                     .interrupt(runs.role().lines().local())
                     .ifPresent(local -> hart.csrs().addLocalLines(local.count()));
         }
+        this.receivers = receivers();
         this.wires = InterruptWiring.of(platform, runs, models);
         reset();
     }
@@ -333,6 +344,56 @@ public final class Machine {
                 .findFirst();
     }
 
+    /** Receivers of the board that a block looks at; their messages go to the block that is on a serial device. */
+    private Map<String, Receiver> receivers() {
+        Map<String, Receiver> found = new LinkedHashMap<>();
+        UartModel line =
+                platform.outward().stream()
+                        .filter(link -> link.part() != null)
+                        .filter(link -> link.part().kind().equals("serial-device"))
+                        .flatMap(link -> model(link.block().name()).stream())
+                        .filter(UartModel.class::isInstance)
+                        .map(UartModel.class::cast)
+                        .findFirst()
+                        .orElse(null);
+        for (OutwardLink link : platform.outward()) {
+            if (link.part() != null
+                    && model(link.block().name()).orElse(null) instanceof PpsTimestampModel pps) {
+                found.put(
+                        link.part().name(),
+                        new Receiver(
+                                clockHz,
+                                RECEIVER_DRIFT,
+                                pps::setPulse,
+                                text -> {
+                                    if (line != null) {
+                                        line.arrive(text);
+                                    }
+                                }));
+            }
+        }
+        return found;
+    }
+
+    /** A satellite receiver of the board. */
+    public Optional<Receiver> receiver(String part) {
+        return Optional.ofNullable(receivers.get(part));
+    }
+
+    /** What the converter on a part measures. */
+    public Optional<ConverterSignal> signal(String part) {
+        return platform.outward().stream()
+                .filter(link -> link.part() != null && link.part().name().equals(part))
+                .flatMap(link -> model(link.block().name()).stream())
+                .flatMap(model -> BoardParts.signal(model).stream())
+                .findFirst();
+    }
+
+    /** The streams of the platform. */
+    public StreamNetwork streams() {
+        return streams;
+    }
+
     /**
      * Moves a part of the board: levels of its lines, the lowest bit for the first; of voltages 12 bits each, in steps of the full
      * scale.
@@ -401,6 +462,7 @@ public final class Machine {
         }
         models.values().forEach(BlockModel::reset);
         streams.reset();
+        receivers.values().forEach(Receiver::reset);
         hart.reset();
         settle();
     }
@@ -526,6 +588,9 @@ public final class Machine {
 
     private long nextOfAll() {
         long next = streams.next();
+        for (Receiver receiver : receivers.values()) {
+            next = Math.min(next, receiver.next());
+        }
         for (BlockModel model : models.values()) {
             next = Math.min(next, model.nextEventOfProcessor());
         }
@@ -560,5 +625,6 @@ public final class Machine {
         for (BlockModel model : models.values()) {
             model.advance(now);
         }
+        receivers.values().forEach(receiver -> receiver.advance(now));
     }
 }

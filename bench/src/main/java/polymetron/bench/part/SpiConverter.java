@@ -8,30 +8,31 @@ import java.util.ArrayDeque;
  */
 public final class SpiConverter implements SpiPart {
     private final int bits;
-    private final int[][] samples;
-    private int next;
+    private final ConverterSignal signal;
     private boolean selected;
     private boolean clock;
     private boolean level;
     private final ArrayDeque<Boolean> shift = new ArrayDeque<>();
 
-    /**
-     * @param samples by time and channel, in the lowest bits; over and over
-     */
-    public SpiConverter(int bits, int[][] samples) {
+    public SpiConverter(int bits, ConverterSignal signal) {
         this.bits = bits;
-        this.samples = samples;
+        this.signal = signal;
         reset();
+    }
+
+    /** What it measures. */
+    public ConverterSignal signal() {
+        return signal;
     }
 
     @Override
     public void reset() {
-        next = 0;
+        signal.reset();
         selected = false;
         clock = false;
         level = false;
         shift.clear();
-        for (int bit = 0; bit < bits * samples[0].length; bit++) {
+        for (int bit = 0; bit < bits * signal.channels(); bit++) {
             shift.add(false);
         }
     }
@@ -40,12 +41,11 @@ public final class SpiConverter implements SpiPart {
     public boolean wires(boolean isSelected, boolean isHigh, boolean toDevice) {
         if (isSelected && !selected) {
             shift.clear();
-            for (int sample : samples[next]) {
+            for (int sample : signal.next()) {
                 for (int bit = bits - 1; bit >= 0; bit--) {
                     shift.add((sample >> bit & 1) != 0);
                 }
             }
-            next = (next + 1) % samples.length;
         }
         if (isSelected && isHigh && !clock) {
             level = shift.remove();

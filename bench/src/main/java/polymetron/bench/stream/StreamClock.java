@@ -11,6 +11,9 @@ final class StreamClock {
         private final SourcePort source;
         private final SinkPort sink;
 
+        /** Who looks on; null for nobody. */
+        private StreamTap tap;
+
         Link(SourcePort source, SinkPort sink) {
             this.source = source;
             this.sink = sink;
@@ -38,6 +41,15 @@ final class StreamClock {
 
     void connect(SourcePort source, SinkPort sink) {
         links.add(new Link(source, sink));
+    }
+
+    /** Lets somebody look at the words of a source; null ends that. */
+    void tap(SourcePort source, StreamTap tap) {
+        for (Link link : links) {
+            if (link.source == source) {
+                link.tap = tap;
+            }
+        }
     }
 
     List<StreamElement> elements() {
@@ -89,6 +101,9 @@ final class StreamClock {
             link.source.taken = moves;
             if (link.sink != null) {
                 link.sink.arriving = moves ? link.source.offered : null;
+            }
+            if (moves && link.tap != null) {
+                link.tap.take(link.source.offered);
             }
         }
         for (StreamElement element : elements) {

@@ -1,6 +1,7 @@
 package polymetron.bench.stream;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,6 +21,7 @@ import polymetron.elaborate.StreamLink;
 public final class StreamNetwork {
     private final Map<String, StreamClock> clocks = new LinkedHashMap<>();
     private final List<StreamClock> all = new ArrayList<>();
+    private final Map<InterfaceRef, SourcePort> sources = new LinkedHashMap<>();
     private long next;
     private boolean isRunning;
 
@@ -61,6 +63,7 @@ public final class StreamNetwork {
                 linked.put(link.ref(), sinks.get(link.sinkRef()));
             }
         }
+        this.sources.putAll(sources);
         sources.forEach((ref, port) -> clockOf.get(ref).connect(port, linked.get(ref)));
         all.addAll(clocks.values());
         next = StreamElement.FOREVER;
@@ -85,6 +88,16 @@ public final class StreamNetwork {
                 domain ->
                         new StreamClock(
                                 ClockRatio.of(platform.frequencyHz(block, port), processorHz)));
+    }
+
+    /** Sources whose words can be looked at. */
+    public Set<InterfaceRef> sources() {
+        return Collections.unmodifiableSet(sources.keySet());
+    }
+
+    /** Lets somebody look at the words of a source; null ends that. */
+    public void tap(InterfaceRef source, StreamTap tap) {
+        all.forEach(clock -> clock.tap(sources.get(source), tap));
     }
 
     /** Back to power-up. */

@@ -163,7 +163,7 @@ final class HandoffTest {
                 .containsPattern("LOAD +0x\\w+ 0x00000000 0x00000000");
     }
 
-    /** The same source for the large station: another processor, a bridge, sixteen lamps. */
+    /** The large station has a program of its own, with every driver of it. */
     @Test
     void demoProgramOfTheLargeStationIsBuiltFromItsHandoff(@TempDir Path folder)
             throws IOException {
@@ -177,7 +177,7 @@ final class HandoffTest {
         for (HandoffFile file : Handoff.of(Shipped.elaborate(large)).files()) {
             Tool.write(folder, file.path(), file.text());
         }
-        Tool.write(folder, "demo/station.c", Shipped.file("demo/station.c"));
+        Tool.write(folder, "demo/highland.c", Shipped.file("demo/highland.c"));
         Tool.write(folder, "demo/build", Shipped.file("demo/build"));
         Tool.run(
                 folder,
@@ -185,7 +185,8 @@ final class HandoffTest {
                 "demo/build",
                 folder.toString(),
                 "highland_station",
-                folder.resolve("built.elf").toString());
+                folder.resolve("built.elf").toString(),
+                "highland.c");
         assertThat(java.nio.file.Files.readAllBytes(folder.resolve("built.elf")))
                 .isEqualTo(Shipped.file("demo/highland-station.elf"));
     }
