@@ -8,14 +8,18 @@ import { useBench } from './bench'
 import BenchConsole from './BenchConsole.vue'
 import BoardPicture from './BoardPicture.vue'
 import RegisterTable from './RegisterTable.vue'
+import StreamPlot from './StreamPlot.vue'
+import WorldPanel from './WorldPanel.vue'
 
 const context = usePlatform()
 const platform = computed(() => context.platform.value)
 const revision = computed(() => context.platform.value?.revision)
 const screen = ref<InstanceType<typeof BenchConsole>>()
 const { programs, program, chosen } = usePrograms(context.id)
-const { bench, state, busy, load, act, type, move } = useBench(context.id, revision, (text, fresh) =>
-    screen.value?.say(text, fresh),
+const { bench, state, busy, load, act, type, move, setVoltage, setSignal, setReception } = useBench(
+    context.id,
+    revision,
+    (text, fresh) => screen.value?.say(text, fresh),
 )
 /** The processor that was chosen; the bench finds the one that a program is for until there is a choice. */
 const processor = ref<string>()
@@ -120,6 +124,19 @@ const time = computed(() => {
                     :levels="state?.parts ?? []"
                     :loaded="bench?.loaded ?? false"
                     :move="move"
+                />
+                <WorldPanel
+                    v-if="platform && state"
+                    :parts="platform.parts"
+                    :state="state"
+                    :set-voltage="setVoltage"
+                    :set-signal="setSignal"
+                    :set-reception="setReception"
+                />
+                <StreamPlot
+                    v-if="bench?.loaded && bench.streams.length"
+                    :id="context.id"
+                    :streams="bench.streams"
                 />
                 <BenchConsole ref="screen" :loaded="bench?.loaded ?? false" @type="type" />
             </div>

@@ -19,6 +19,8 @@ export function useBench(
     let retry: number | undefined
     let waiting = ''
     let sending = false
+    const changes = new Map<string, () => Promise<unknown>>()
+    const changing = new Set<string>()
 
     async function attempt(action: () => Promise<unknown>): Promise<void> {
         try {
@@ -119,6 +121,54 @@ export function useBench(
         }
     }
 
+    const outside = (part: string, change: () => Promise<unknown>): void =>
+        void attempt(async () => {
+            // Only the newest change of a part counts: a slider sends many.
+            changes.set(part, change)
+            if (changing.has(part)) {
+                return
+            }
+            changing.add(part)
+            try {
+                for (let next = changes.get(part); next; next = changes.get(part)) {
+                    changes.delete(part)
+                    await next()
+                }
+            } finally {
+                changing.delete(part)
+            }
+        })
+
+    const setVoltage = (part: string, channel: number, volts: number): void =>
+        outside(`${part}.${channel}`, () =>
+            answer(
+                client.POST('/api/platforms/{id}/bench/parts/{part}/voltage', {
+                    params: { path: { id, part } },
+                    body: { channel, volts },
+                }),
+            ),
+        )
+
+    const setSignal = (part: string, shape: string): void =>
+        outside(part, () =>
+            answer(
+                client.POST('/api/platforms/{id}/bench/parts/{part}/signal', {
+                    params: { path: { id, part } },
+                    body: { shape },
+                }),
+            ),
+        )
+
+    const setReception = (part: string, on: boolean): void =>
+        outside(part, () =>
+            answer(
+                client.POST('/api/platforms/{id}/bench/parts/{part}/reception', {
+                    params: { path: { id, part } },
+                    body: { on },
+                }),
+            ),
+        )
+
     watch(revision, () => void attempt(look))
     void attempt(look)
     onScopeDispose(() => {
@@ -126,5 +176,5 @@ export function useBench(
         source?.close()
     })
 
-    return { bench, state, busy, load, act, type, move }
+    return { bench, state, busy, load, act, type, move, setVoltage, setSignal, setReception }
 }

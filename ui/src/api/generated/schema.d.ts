@@ -340,6 +340,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/bench/parts/{part}/reception": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["reception"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/parts/{part}/signal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["signal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/parts/{part}/voltage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["voltage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/bench/processor": {
         parameters: {
             query?: never;
@@ -366,6 +414,22 @@ export interface paths {
         get: operations["registers"];
         put?: never;
         post: operations["write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/bench/streams/{block}/{source}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["stream"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1127,6 +1191,7 @@ export interface components {
             revision?: number | null;
             stale: boolean;
             state?: components["schemas"]["StateView"];
+            streams: components["schemas"]["StreamSourceView"][];
         };
         BindPart: {
             edit: "BindPart";
@@ -2043,6 +2108,14 @@ export interface components {
             initiator: string;
             via: string[];
         };
+        ReceptionRequest: {
+            on: boolean;
+        };
+        ReceptionView: {
+            block: string;
+            on: boolean;
+            part: string;
+        };
         RecipeView: {
             blocks: string[];
             boards: string[];
@@ -2313,12 +2386,21 @@ export interface components {
             count: number;
             who: string;
         };
+        SignalRequest: {
+            shape: string;
+        };
         SignalRow: {
             activeLow: boolean;
             direction: string;
             name: string;
             pins: string[];
             standard: string;
+        };
+        SignalView: {
+            block: string;
+            part: string;
+            shape: string;
+            shapes: string[];
         };
         SinkView: {
             block: string;
@@ -2382,13 +2464,16 @@ export interface components {
             mode: string;
             parts: components["schemas"]["LevelView"][];
             pc: string;
+            receptions: components["schemas"]["ReceptionView"][];
             /** Format: double */
             seconds: number;
+            signals: components["schemas"]["SignalView"][];
             /** Format: double */
             speed: number;
             stopped?: string | null;
             /** Format: int64 */
             traps: number;
+            voltages: components["schemas"]["VoltageView"][];
             waiting: boolean;
         };
         StreamEndView: {
@@ -2402,6 +2487,11 @@ export interface components {
             width: number;
             words: string;
         };
+        StreamSourceView: {
+            /** Format: int32 */
+            sampleBits: number;
+            stream: string;
+        };
         StreamView: {
             block: string;
             carries: string;
@@ -2412,6 +2502,12 @@ export interface components {
             /** Format: int32 */
             width: number;
             wrong: boolean;
+        };
+        StreamWordsView: {
+            /** Format: int64 */
+            end: number;
+            ends: boolean[];
+            values: number[];
         };
         TargetView: {
             adapters: string[];
@@ -2502,6 +2598,22 @@ export interface components {
             newer: boolean;
             type: string;
             version: string;
+        };
+        VoltageRequest: {
+            /** Format: int32 */
+            channel: number;
+            /** Format: double */
+            volts: number;
+        };
+        VoltageView: {
+            block: string;
+            /** Format: int32 */
+            channel: number;
+            /** Format: double */
+            fullScale: number;
+            part: string;
+            /** Format: double */
+            volts: number;
         };
         WireView: {
             /** Format: int32 */
@@ -3126,6 +3238,81 @@ export interface operations {
             };
         };
     };
+    reception: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReceptionRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    signal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignalRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    voltage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VoltageRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     processor: {
         parameters: {
             query?: never;
@@ -3193,6 +3380,32 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    stream: {
+        parameters: {
+            query?: {
+                since?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                block: string;
+                source: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["StreamWordsView"];
+                };
             };
         };
     };

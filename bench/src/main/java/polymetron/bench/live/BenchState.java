@@ -15,7 +15,8 @@ import java.util.List;
  * @param lastTrap the last one in words; null for none
  * @param stopped why it paused by itself; null when it did not
  * @param consoleTotal characters that the console has said
- * @param parts board parts in use
+ * @param parts board parts in use whose lines are levels
+ * @param outside what is outside the board: voltages, signals, satellites
  */
 public record BenchState(
         Mode mode,
@@ -28,7 +29,8 @@ public record BenchState(
         String lastTrap,
         String stopped,
         long consoleTotal,
-        List<PartLevel> parts) {
+        List<PartLevel> parts,
+        Outside outside) {
 
     /** What the bench does. */
     public enum Mode {

@@ -13,6 +13,8 @@ import polymetron.bench.block.RegisterFileModel;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
+import polymetron.bench.stream.StreamTap;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
@@ -32,6 +34,8 @@ public final class LiveBench implements AutoCloseable {
     private final Machine machine;
     private final ConsoleLog console = new ConsoleLog();
     private final Map<String, Long> outside = new HashMap<>();
+    private final OutsideOfBench world;
+    private final Map<InterfaceRef, StreamTap> taps = new HashMap<>();
     private final Thread thread;
     private volatile boolean running;
     private volatile boolean closed;
@@ -43,6 +47,7 @@ public final class LiveBench implements AutoCloseable {
      */
     public LiveBench(Machine machine) {
         this.machine = machine;
+        this.world = new OutsideOfBench(machine);
         this.thread = Thread.ofPlatform().daemon().name("bench").unstarted(this::loop);
         thread.start();
     }
@@ -79,6 +84,7 @@ public final class LiveBench implements AutoCloseable {
                 () -> {
                     machine.reset();
                     outside.forEach(machine::move);
+                    world.begin();
                     machine.settle();
                 });
     }
@@ -209,6 +215,77 @@ public final class LiveBench implements AutoCloseable {
                 });
     }
 
+    /**
+     * Sets the voltage at a part of the board that a block measures.
+     *
+     * @throws BenchException when no block does, or it does not measure as much
+     */
+    public void setVoltage(String part, int channel, double volts) {
+        locked(() -> world.setVoltage(part, channel, volts));
+    }
+
+    /**
+     * Begins a signal at a converter.
+     *
+     * @param shape one of those that the state lists
+     * @throws BenchException when there is no converter, or no such shape
+     */
+    public void setSignal(String part, String shape) {
+        locked(() -> world.setSignal(part, shape));
+    }
+
+    /**
+     * Lets a receiver see its satellites, or not.
+     *
+     * @throws BenchException when no block is on it
+     */
+    public void setReception(String part, boolean on) {
+        locked(() -> world.setReception(part, on));
+    }
+
+    /**
+     * Words that went through a stream.
+     *
+     * @param end words since somebody looked for the first time, up to the last of them
+     */
+    public record Streamed(List<StreamTap.Word> words, long end) {}
+
+    /**
+     * The words that went through a stream after so many; from the first call on they are kept.
+     *
+     * @throws BenchException when there is no such source
+     */
+    public Streamed streamSince(InterfaceRef source, long first) {
+        lock.lock();
+        try {
+            if (!machine.streams().sources().contains(source)) {
+                throw new BenchException("there is no stream source %s".formatted(source));
+            }
+            StreamTap tap =
+                    taps.computeIfAbsent(
+                            source,
+                            each -> {
+                                StreamTap made = new StreamTap();
+                                machine.streams().tap(each, made);
+                                return made;
+                            });
+            return new Streamed(tap.since(first), tap.count());
+        } finally {
+            lock.unlock();
+        }
+    }
+
+    /** A stream that can be looked at, and the bits of its samples; 0 where its words are no samples. */
+    public record StreamSource(InterfaceRef source, int sampleBits) {}
+
+    /** The streams of the platform that the bench has. */
+    public List<StreamSource> streams() {
+        return machine.platform().streams().stream()
+                .filter(link -> machine.streams().sources().contains(link.ref()))
+                .map(link -> new StreamSource(link.ref(), link.carries().sampleWidth()))
+                .toList();
+    }
+
     private List<OutwardLink> links() {
         return machine.platform().outward().stream().filter(link -> link.part() != null).toList();
     }
@@ -244,7 +321,8 @@ public final class LiveBench implements AutoCloseable {
                     trapped ? Trap.words(machine.hart().csrs().lastCause()) : null,
                     stopped,
                     console.total(),
-                    parts);
+                    parts,
+                    world.state());
         } finally {
             lock.unlock();
         }

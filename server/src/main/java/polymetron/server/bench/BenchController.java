@@ -23,7 +23,9 @@ import polymetron.bench.live.LiveBench;
 import polymetron.bench.live.RegisterValue;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
+import polymetron.bench.stream.StreamTap;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.output.Fingerprint;
 import polymetron.output.image.ProgramImage;
 import polymetron.server.boot.ChosenPrograms;
@@ -66,6 +68,12 @@ final class BenchController {
 
     record LineRequest(int line, boolean high) {}
 
+    record VoltageRequest(int channel, double volts) {}
+
+    record SignalRequest(String shape) {}
+
+    record ReceptionRequest(boolean on) {}
+
     record WriteRequest(String block, String register, int index, String value) {}
 
     record BenchView(
@@ -79,7 +87,21 @@ final class BenchController {
             List<String> processors,
             List<String> blocks,
             List<String> passive,
+            List<StreamSourceView> streams,
             @Nullable StateView state) {}
+
+    /**
+     * @param stream block and source, with a dot between
+     * @param sampleBits bits of its samples; 0 where its words are no samples
+     */
+    record StreamSourceView(String stream, int sampleBits) {}
+
+    /**
+     * @param end words that went through it
+     * @param values lowest 32 bits of the words, oldest first
+     * @param ends which of them ended a packet
+     */
+    record StreamWordsView(long end, List<Integer> values, List<Boolean> ends) {}
 
     record StateView(
             String mode,
@@ -92,7 +114,16 @@ final class BenchController {
             @Nullable String lastTrap,
             @Nullable String stopped,
             long consoleTotal,
-            List<LevelView> parts) {}
+            List<LevelView> parts,
+            List<VoltageView> voltages,
+            List<SignalView> signals,
+            List<ReceptionView> receptions) {}
+
+    record VoltageView(String part, String block, int channel, double volts, double fullScale) {}
+
+    record SignalView(String part, String block, String shape, List<String> shapes) {}
+
+    record ReceptionView(String part, String block, boolean on) {}
 
     record LevelView(String part, String block, int width, long levels) {}
 
@@ -125,6 +156,13 @@ final class BenchController {
                                         Programs.of(elaborations.of(stored)).names(),
                                         loaded.bench().blocksWithRegisters(),
                                         loaded.bench().passiveBlocks(),
+                                        loaded.bench().streams().stream()
+                                                .map(
+                                                        each ->
+                                                                new StreamSourceView(
+                                                                        each.source().toString(),
+                                                                        each.sampleBits()))
+                                                .toList(),
                                         state(loaded.bench().state())))
                 .orElse(
                         new BenchView(
@@ -136,6 +174,7 @@ final class BenchController {
                                 null,
                                 null,
                                 Programs.of(elaborations.of(stored)).names(),
+                                List.of(),
                                 List.of(),
                                 List.of(),
                                 null));
@@ -208,6 +247,44 @@ final class BenchController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void move(@PathVariable UUID id, @PathVariable String part, @RequestBody LineRequest request) {
         running(id).setLine(part, request.line(), request.high());
+    }
+
+    @PostMapping("/api/platforms/{id}/bench/parts/{part}/voltage")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void voltage(
+            @PathVariable UUID id, @PathVariable String part, @RequestBody VoltageRequest request) {
+        running(id).setVoltage(part, request.channel(), request.volts());
+    }
+
+    @PostMapping("/api/platforms/{id}/bench/parts/{part}/signal")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void signal(
+            @PathVariable UUID id, @PathVariable String part, @RequestBody SignalRequest request) {
+        running(id).setSignal(part, request.shape());
+    }
+
+    @PostMapping("/api/platforms/{id}/bench/parts/{part}/reception")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void reception(
+            @PathVariable UUID id,
+            @PathVariable String part,
+            @RequestBody ReceptionRequest request) {
+        running(id).setReception(part, request.on());
+    }
+
+    /** Words that went through a stream after so many; from the first call on they are kept, the newest 6144. */
+    @GetMapping("/api/platforms/{id}/bench/streams/{block}/{source}")
+    StreamWordsView stream(
+            @PathVariable UUID id,
+            @PathVariable String block,
+            @PathVariable String source,
+            @RequestParam(defaultValue = "0") long since) {
+        LiveBench.Streamed streamed =
+                running(id).streamSince(new InterfaceRef(block, source), since);
+        return new StreamWordsView(
+                streamed.end(),
+                streamed.words().stream().map(StreamTap.Word::value).toList(),
+                streamed.words().stream().map(StreamTap.Word::last).toList());
     }
 
     @GetMapping("/api/platforms/{id}/bench/registers")
@@ -297,6 +374,28 @@ final class BenchController {
                                                 part.block(),
                                                 part.width(),
                                                 part.levels()))
+                        .toList(),
+                state.outside().voltages().stream()
+                        .map(
+                                each ->
+                                        new VoltageView(
+                                                each.part(),
+                                                each.block(),
+                                                each.channel(),
+                                                each.volts(),
+                                                each.fullScale()))
+                        .toList(),
+                state.outside().signals().stream()
+                        .map(
+                                each ->
+                                        new SignalView(
+                                                each.part(),
+                                                each.block(),
+                                                each.shape(),
+                                                each.shapes()))
+                        .toList(),
+                state.outside().receptions().stream()
+                        .map(each -> new ReceptionView(each.part(), each.block(), each.on()))
                         .toList());
     }
 

@@ -1,0 +1,30 @@
+package polymetron.bench.live;
+
+import java.util.List;
+
+/** What is outside the board, as parts of it measure or receive it. */
+public record Outside(List<Voltage> voltages, List<Signal> signals, List<Reception> receptions) {
+    public Outside {
+        voltages = List.copyOf(voltages);
+        signals = List.copyOf(signals);
+        receptions = List.copyOf(receptions);
+    }
+
+    /**
+     * A voltage that a block measures.
+     *
+     * @param fullScale voltage of the largest number, in volts
+     */
+    public record Voltage(String part, String block, int channel, double volts, double fullScale) {}
+
+    /**
+     * What a converter measures.
+     *
+     * @param shape the shape it has now
+     * @param shapes those that it can have
+     */
+    public record Signal(String part, String block, String shape, List<String> shapes) {}
+
+    /** Whether a receiver sees its satellites. */
+    public record Reception(String part, String block, boolean on) {}
+}
