@@ -114,9 +114,9 @@ const time = computed(() => {
         </div>
         <div
             v-else
-            class="grid min-h-0 flex-1 grid-cols-[minmax(560px,1.25fr)_minmax(420px,1fr)] gap-5 overflow-auto px-5 py-4"
+            class="grid min-h-0 flex-1 grid-cols-[minmax(560px,1.25fr)_minmax(420px,1fr)] grid-rows-[minmax(0,1fr)] gap-5 overflow-x-auto px-5 py-4"
         >
-            <div class="flex min-h-0 flex-col gap-4">
+            <div class="relative flex min-h-0 flex-col gap-4 overflow-y-auto">
                 <BoardPicture
                     v-if="platform"
                     :title="platform.boardTitle"
@@ -125,6 +125,9 @@ const time = computed(() => {
                     :loaded="bench?.loaded ?? false"
                     :move="move"
                 />
+                <BenchConsole ref="screen" :loaded="bench?.loaded ?? false" @type="type" />
+            </div>
+            <div class="relative flex min-h-0 flex-col gap-4 overflow-y-auto">
                 <WorldPanel
                     v-if="platform && state"
                     :parts="platform.parts"
@@ -138,19 +141,19 @@ const time = computed(() => {
                     :id="context.id"
                     :streams="bench.streams"
                 />
-                <BenchConsole ref="screen" :loaded="bench?.loaded ?? false" @type="type" />
-            </div>
-            <RegisterTable
-                v-if="platform && bench?.loaded"
-                :blocks="bench.blocks"
-                :passive="bench.passive"
-                :platform="platform"
-                :running="running"
-                :cycles="state?.cycles ?? 0"
-            />
-            <div v-else class="sheet p-6 text-soft">
-                Registers of the blocks appear here by name once a program is loaded. They can be read and
-                written while the board runs.
+                <RegisterTable
+                    v-if="platform && bench?.loaded"
+                    class="min-h-[300px] flex-1 shrink-0"
+                    :blocks="bench.blocks"
+                    :passive="bench.passive"
+                    :platform="platform"
+                    :running="running"
+                    :cycles="state?.cycles ?? 0"
+                />
+                <div v-else class="sheet p-6 text-soft">
+                    Registers of the blocks appear here by name once a program is loaded. They can be read and
+                    written while the board runs.
+                </div>
             </div>
         </div>
     </div>

@@ -14,6 +14,8 @@ const props = defineProps<{
 const POLL_MILLIS = 200
 const MOST = 1000
 const HEIGHT = 190
+const FONT = '11px "IBM Plex Mono", monospace'
+const COMPACT = new Intl.NumberFormat('en', { notation: 'compact', maximumFractionDigits: 2 })
 
 const chosen = ref<string>()
 const stream = computed(() => props.streams.find((each) => each.stream === chosen.value) ?? props.streams[0])
@@ -38,7 +40,7 @@ const words = useQuery({
 const rows = computed(() =>
     words.data.value
         ? rowsOf(words.data.value.values, words.data.value.ends, stream.value?.sampleBits ?? 0, MOST)
-        : { x: [], channels: [] },
+        : { x: [], channels: [], isPackets: false },
 )
 
 /** Of the Okabe–Ito set, which colour-blind people tell apart. */
@@ -58,7 +60,7 @@ function build(): void {
         stroke: colour('--soft'),
         grid: { stroke: colour('--line'), width: 1 },
         ticks: { stroke: colour('--line'), width: 1 },
-        font: '11px "IBM Plex Mono", monospace',
+        font: FONT,
     }
     plot = new UPlot(
         {
@@ -67,7 +69,23 @@ function build(): void {
             legend: { show: false },
             cursor: { show: false },
             scales: { x: { time: false } },
-            axes: [axis, { ...axis, size: 76 }],
+            axes: [
+                {
+                    ...axis,
+                    size: 20,
+                    gap: 3,
+                    label: rows.value.isPackets ? 'packet' : 'word',
+                    labelSize: 14,
+                    labelGap: 0,
+                    labelFont: FONT,
+                },
+                {
+                    ...axis,
+                    size: 52,
+                    space: 24,
+                    values: (_, ticks) => ticks.map((tick) => COMPACT.format(tick)),
+                },
+            ],
             series: [
                 {},
                 ...rows.value.channels.map((_, channel) => ({
@@ -106,7 +124,7 @@ onBeforeUnmount(() => {
 
 <template>
     <section v-if="stream" class="sheet p-3" aria-label="Streams">
-        <div class="flex items-center gap-3">
+        <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
             <h2 class="text-[13px] font-semibold">Stream</h2>
             <select
                 class="input !py-0.5 font-mono text-[13px]"
@@ -118,18 +136,18 @@ onBeforeUnmount(() => {
                     {{ each.stream }}
                 </option>
             </select>
-            <span class="text-[12px] text-soft">
-                {{ stream.sampleBits ? `${stream.sampleBits}-bit samples` : 'words' }},
-                {{ (words.data.value?.end ?? 0).toLocaleString('en') }} so far
+            <span class="text-[12px] whitespace-nowrap text-soft">
+                {{ (words.data.value?.end ?? 0).toLocaleString('en') }}
+                {{ stream.sampleBits ? `samples of ${stream.sampleBits} bits` : 'words' }}
             </span>
             <span class="flex-1"></span>
             <span
                 v-for="(_, channel) in rows.channels"
                 :key="channel"
-                class="flex items-center gap-1 text-[12px]"
+                class="flex items-center gap-1 text-[12px] whitespace-nowrap"
             >
-                <span class="inline-block h-0.5 w-4" :style="{ background: COLOURS[channel] }"></span>
-                {{ rows.channels.length > 1 ? `channel ${channel}` : 'word' }}
+                <span class="inline-block h-0.5 w-3" :style="{ background: COLOURS[channel] }"></span>
+                {{ rows.channels.length > 1 ? channel : 'word' }}
             </span>
         </div>
         <div

@@ -32,6 +32,6 @@ describe('words of a stream', () => {
     })
 
     it('are none at the beginning', () => {
-        expect(rowsOf([], [], 24, 10)).toEqual({ x: [], channels: [] })
+        expect(rowsOf([], [], 24, 10)).toEqual({ x: [], channels: [], isPackets: false })
     })
 })

@@ -4,6 +4,7 @@ export interface StreamRows {
     x: number[]
     /** A row of values for each channel. */
     channels: number[][]
+    isPackets: boolean
 }
 
 /** The lowest bits of a word as a signed sample; as it is where the words are no samples. */
@@ -38,5 +39,6 @@ export function rowsOf(values: number[], ends: boolean[], bits: number, most: nu
     return {
         x: shown.map((_, at) => packets.length - shown.length + at),
         channels: Array.from({ length: count }, (_, channel) => shown.map((each) => each[channel] ?? NaN)),
+        isPackets: hasPackets,
     }
 }
