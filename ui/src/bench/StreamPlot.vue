@@ -72,10 +72,10 @@ function build(): void {
             axes: [
                 {
                     ...axis,
-                    size: 20,
+                    size: 28,
                     gap: 3,
                     label: rows.value.isPackets ? 'packet' : 'word',
-                    labelSize: 14,
+                    labelSize: 16,
                     labelGap: 0,
                     labelFont: FONT,
                 },

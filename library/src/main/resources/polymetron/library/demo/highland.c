@@ -63,9 +63,9 @@ struct record {
     uint32_t largest;
 };
 
-static struct descriptor ring[RING] __attribute__((section(".memory.records"), aligned(16)));
-static int32_t arrived[RING][4] __attribute__((section(".memory.records"), aligned(16)));
-static int32_t history[HISTORY][CHANNELS] __attribute__((section(".memory.records"), aligned(16)));
+static struct descriptor ring[RING] __attribute__((section(".noinit.memory.records"), aligned(16)));
+static int32_t arrived[RING][4] __attribute__((section(".noinit.memory.records"), aligned(16)));
+static int32_t history[HISTORY][CHANNELS] __attribute__((section(".noinit.memory.records"), aligned(16)));
 
 static uint32_t head;
 static uint32_t rounds;
