@@ -1193,6 +1193,11 @@ export interface components {
             state?: components["schemas"]["StateView"];
             streams: components["schemas"]["StreamSourceView"][];
         };
+        BesideRequest: {
+            processor: string;
+            /** Format: uuid */
+            program: string;
+        };
         BindPart: {
             edit: "BindPart";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -1741,6 +1746,7 @@ export interface components {
             why: string;
         };
         LoadRequest: {
+            beside?: components["schemas"]["BesideRequest"][] | null;
             processor?: string | null;
             /** Format: uuid */
             program: string;

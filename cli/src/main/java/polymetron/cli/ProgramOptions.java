@@ -41,7 +41,7 @@ final class ProgramOptions {
     /** The program laid out in the memories of its processor. */
     ProgramImage image(ElaboratedPlatform platform, int fill, PrintWriter err) throws IOException {
         SoftwareView chosen = chosen(platform);
-        ProgramFile program = read();
+        ProgramFile program = read(file, base());
         ProgramImage image =
                 chosen == null
                         ? ProgramImage.of(platform, program, (byte) fill)
@@ -61,17 +61,35 @@ final class ProgramOptions {
         return image;
     }
 
-    private SoftwareView chosen(ElaboratedPlatform platform) {
-        if (processor == null) {
-            return null;
+    /** A program for a further processor, beside the first one. */
+    static ProgramImage beside(
+            ElaboratedPlatform platform, String processor, Path file, PrintWriter err)
+            throws IOException {
+        ProgramImage image =
+                ProgramImage.of(
+                        named(platform, "--beside", processor),
+                        read(file, OptionalLong.empty()),
+                        (byte) 0);
+        if (image.mismatch() != null) {
+            err.println("warning: " + image.mismatch());
         }
+        return image;
+    }
+
+    private SoftwareView chosen(ElaboratedPlatform platform) {
+        return processor == null ? null : named(platform, "--processor", processor);
+    }
+
+    private static SoftwareView named(
+            ElaboratedPlatform platform, String option, String processor) {
         return Programs.of(platform)
                 .named(processor)
                 .orElseThrow(
                         () ->
                                 new BadInput(
-                                        "--processor: there is no processor %s with a data side on a bus; there is %s"
+                                        "%s: there is no processor %s with a data side on a bus; there is %s"
                                                 .formatted(
+                                                        option,
                                                         processor,
                                                         Programs.of(platform).names().isEmpty()
                                                                 ? "none"
@@ -81,7 +99,7 @@ final class ProgramOptions {
                                                                                 .names()))));
     }
 
-    private ProgramFile read() throws IOException {
+    private static ProgramFile read(Path file, OptionalLong base) throws IOException {
         Inputs.requireFile(file);
         if (Files.size(file) > ElfReader.LARGEST) {
             throw new ProgramFileException(
@@ -89,7 +107,7 @@ final class ProgramOptions {
                             .formatted(file, Files.size(file), ElfReader.LARGEST));
         }
         try {
-            return ProgramReader.read(Files.readAllBytes(file), base());
+            return ProgramReader.read(Files.readAllBytes(file), base);
         } catch (ProgramFileException wrong) {
             throw new ProgramFileException("%s: %s".formatted(file, wrong.getMessage()));
         }

@@ -4,8 +4,10 @@ import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
@@ -35,6 +37,12 @@ final class RunCommand implements Callable<Integer> {
     private Path file;
 
     @Mixin private ProgramOptions program;
+
+    @Option(
+            names = "--beside",
+            paramLabel = "PROCESSOR=FILE",
+            description = "a program for a further processor, which runs at the same time")
+    private Map<String, Path> beside = new LinkedHashMap<>();
 
     @Option(
             names = "--until",
@@ -80,7 +88,14 @@ final class RunCommand implements Callable<Integer> {
         PrintWriter err = spec.commandLine().getErr();
         ProgramImage image = program.image(platform, 0, err);
         Machine machine = new Machine(image.view());
-        machine.load(image);
+        List<ProgramImage> others = new ArrayList<>();
+        for (Map.Entry<String, Path> each : beside.entrySet()) {
+            if (each.getKey().equals(image.view().name())) {
+                throw new BadInput("--beside: %s runs --program already".formatted(each.getKey()));
+            }
+            others.add(ProgramOptions.beside(platform, each.getKey(), each.getValue(), err));
+        }
+        machine.load(image, others);
         UartModel console =
                 machine.console()
                         .orElseThrow(

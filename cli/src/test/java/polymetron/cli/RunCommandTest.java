@@ -207,6 +207,27 @@ final class RunCommandTest {
                 .as(err.toString())
                 .isZero();
         assertThat(err.toString()).contains("for cpu2; not for cpu, which --processor chooses");
+        // Both at once, on the console that they share.
+        String first = program("first", HELLO, "ridge_station_cpu", "start_cpu.S");
+        assertThat(
+                        polymetron(
+                                "run",
+                                platform,
+                                "--program",
+                                first,
+                                "--processor",
+                                "cpu",
+                                "--beside",
+                                "cpu2=" + second,
+                                "--seconds",
+                                "0.5"))
+                .as(err.toString())
+                .isZero();
+        // Nobody waits for the other, so letters mix.
+        assertThat(out.toString()).startsWith("hh").contains("from the second");
+        assertThat(polymetron("run", platform, "--program", first, "--beside", "gpu=" + second))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("--beside: there is no processor gpu");
         // The program begins where cpu2 does, so it is for cpu2 without being told.
         assertThat(polymetron("run", platform, "--program", second, "--until", "second")).isZero();
         assertThat(polymetron("run", platform, "--program", second, "--processor", "cpu"))

@@ -53,7 +53,7 @@ final class DeviceFitTest {
         assertThat(memory.uses())
                 .filteredOn(use -> use.place() == MemoryUse.Place.DISTRIBUTED)
                 .extracting(MemoryUse::label)
-                .contains("flash.page");
+                .contains("ground_decimate.history");
         assertThat(memory.filled()).hasSize((int) memory.unitsUsed());
         assertThat(memory.blocksUsed()).isEqualTo((memory.unitsUsed() + 1) / 2);
     }

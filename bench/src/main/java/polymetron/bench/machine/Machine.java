@@ -17,6 +17,7 @@ import polymetron.bench.block.PpsTimestampModel;
 import polymetron.bench.block.StreamModel;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.block.WatchdogModel;
+import polymetron.bench.clock.ClockRatio;
 import polymetron.bench.hart.AccessCycles;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.DirectMemory;
@@ -62,6 +63,9 @@ public final class Machine {
     /** Parts in a million by which the seconds of a receiver are longer than those of the board's oscillator. */
     private static final double RECEIVER_DRIFT = 3.2;
 
+    /** Cycles after which harts find what others have done. */
+    private static final int TOGETHER = 64;
+
     /** For which a block's reset output holds what it resets, until the first fetch. */
     private static final int RESET_CYCLES = 18;
 
@@ -76,10 +80,14 @@ public final class Machine {
     private final Map<String, Receiver> receivers;
 
     private final Hart hart;
+
+    /** Harts beside the first one. */
+    private final List<Companion> companions;
+
     private final long clockHz;
     private final UartModel console;
-    private final MachineTimerModel time;
     private ProgramImage image;
+    private List<ProgramImage> further = List.of();
     private long cycles;
     private long nextEvent;
     private final Set<String> toReset = new HashSet<>();
@@ -132,7 +140,6 @@ public final class Machine {
                 }
             }
         }
-        HartTiming timing = timing(runs);
         Map<String, StreamModel> movers = new LinkedHashMap<>();
         models.forEach(
                 (ref, model) -> {
@@ -150,26 +157,8 @@ public final class Machine {
                         watchdog.onExpired(() -> toReset.addAll(domains));
                     }
                 });
-        BusMap data = map(runs.block(), runs.role().data(), timing);
-        // A processor with one side for both fetches where it loads and stores.
-        boolean apart = !runs.role().fetch().equals(runs.role().data());
-        // What the hart itself executes, which may be more than what all harts of the program do.
-        InstructionSet executes = InstructionSet.of(platform, runs);
-        this.hart =
-                new Hart(
-                        apart ? map(runs.block(), runs.role().fetch(), timing) : data,
-                        data,
-                        executes.multiplies(),
-                        executes.compresses(),
-                        timing,
-                        (int) runs.resetVector(),
-                        (int) runs.trapVector(),
-                        (int) runs.id());
+        this.hart = hart(runs);
         this.console = view.console().map(uart -> (UartModel) models.get(uart.ref())).orElse(null);
-        this.time =
-                MachineTimer.serving(platform, runs)
-                        .map(timer -> (MachineTimerModel) models.get(timer.registers()))
-                        .orElse(null);
         this.domain = runs.block().domain(null);
         movers.forEach(
                 (block, model) -> {
@@ -183,24 +172,74 @@ public final class Machine {
                                 .filter(model -> isOnBoard(block))
                                 .ifPresent(model -> model.connect(memory)));
         hart.onProgress(this::catchUp);
-        hart.csrs().setCounters(executes.counters());
-        if (time != null) {
-            hart.csrs().setTime(time::ticks);
-        }
+        this.receivers = receivers();
+        this.wires = InterruptWiring.of(platform, runs, models);
+        companions = companions(runs);
+        reset();
+    }
+
+    /** A hart with what it sees, its counters and its time. */
+    private Hart hart(polymetron.software.Hart runs) {
+        HartTiming timing = timing(runs);
+        BusMap data = map(runs.block(), runs.role().data(), timing);
+        // A processor with one side for both fetches where it loads and stores.
+        boolean apart = !runs.role().fetch().equals(runs.role().data());
+        // What the hart itself executes, which may be more than what all harts of the program do.
+        InstructionSet executes = InstructionSet.of(platform, runs);
+        Hart made =
+                new Hart(
+                        apart ? map(runs.block(), runs.role().fetch(), timing) : data,
+                        data,
+                        executes.multiplies(),
+                        executes.compresses(),
+                        timing,
+                        (int) runs.resetVector(),
+                        (int) runs.trapVector(),
+                        (int) runs.id());
+        made.csrs().setCounters(executes.counters());
+        MachineTimer.serving(platform, runs)
+                .map(timer -> (MachineTimerModel) models.get(timer.registers()))
+                .ifPresent(timer -> made.csrs().setTime(timer::ticks));
         if (runs.role().lines() != null && runs.role().lines().local() != null) {
             runs.block()
                     .shape()
                     .interrupt(runs.role().lines().local())
-                    .ifPresent(local -> hart.csrs().addLocalLines(local.count()));
+                    .ifPresent(local -> made.csrs().addLocalLines(local.count()));
         }
-        this.receivers = receivers();
-        this.wires = InterruptWiring.of(platform, runs, models);
-        reset();
+        return made;
+    }
+
+    /** All other harts of the platform; each stands still until there is a program for it. */
+    private List<Companion> companions(polymetron.software.Hart first) {
+        List<Companion> found = new ArrayList<>();
+        for (SoftwareView each : SoftwareView.all(platform)) {
+            for (polymetron.software.Hart other : each.harts()) {
+                if (!other.equals(first)) {
+                    Companion companion =
+                            new Companion(
+                                    hart(other),
+                                    each,
+                                    InterruptWiring.of(platform, other, models),
+                                    ClockRatio.of(Math.max(1, other.hertz()), clockHz),
+                                    other.block().domain(null));
+                    companion
+                            .hart()
+                            .onProgress((done, accessed) -> catchUp(companion, done, accessed));
+                    found.add(companion);
+                }
+            }
+        }
+        return List.copyOf(found);
     }
 
     /** What a block that moves data by itself finds at its addresses. */
     private DirectMemory direct(ElaboratedBlock block, String side) {
-        return new DirectMemory(map(block, side, true), hart::storedByOther);
+        return new DirectMemory(
+                map(block, side, true),
+                (memory, offset) -> {
+                    hart.storedByOther(memory, offset);
+                    companions.forEach(each -> each.hart().storedByOther(memory, offset));
+                });
     }
 
     /** Clock domains that a block's reset output resets. */
@@ -441,8 +480,38 @@ public final class Machine {
         if (!program.fits()) {
             throw new BenchException(String.join("; ", program.problems()));
         }
+        load(program, List.of());
+    }
+
+    /**
+     * Puts a program in, and others for further processors, which run beside the first; and resets.
+     *
+     * @throws BenchException when a program does not fit the platform
+     */
+    public void load(ProgramImage program, List<ProgramImage> others) {
+        for (ProgramImage each : others) {
+            if (!each.fits()) {
+                throw new BenchException(String.join("; ", each.problems()));
+            }
+        }
         image = program;
+        further = List.copyOf(others);
+        for (Companion companion : companions) {
+            companion.setRuns(
+                    further.stream()
+                            .anyMatch(each -> each.view().name().equals(companion.view().name())));
+        }
         reset();
+    }
+
+    /** What other processors run. */
+    public List<ProgramImage> further() {
+        return further;
+    }
+
+    /** The UART that a program has its console on. */
+    public Optional<UartModel> console(SoftwareView program) {
+        return program.console().map(uart -> (UartModel) models.get(uart.ref()));
     }
 
     /** Back to power-up: memories hold the program again, everything else its reset value. */
@@ -460,10 +529,12 @@ public final class Machine {
         if (image != null) {
             image.pieces().forEach(this::put);
         }
+        further.forEach(each -> each.pieces().forEach(this::put));
         models.values().forEach(BlockModel::reset);
         streams.reset();
         receivers.values().forEach(Receiver::reset);
         hart.reset();
+        companions.forEach(Companion::reset);
         settle();
     }
 
@@ -478,20 +549,43 @@ public final class Machine {
             if (!toReset.isEmpty()) {
                 restart();
             }
-            if (!goOn()) {
-                cycles = Math.min(end, nextEvent);
-                advanceModels(cycles);
-                continue;
+            long until = Math.min(end, nextEvent);
+            if (hasCompany()) {
+                until = Math.min(until, cycles + TOGETHER);
             }
-            long most = Math.min(LONGEST_RUN, Math.min(end, nextEvent) - cycles);
-            cycles += execute((int) Math.max(1, most));
-            settle();
+            if (!goOn()) {
+                cycles = until;
+                advanceModels(cycles);
+            } else {
+                long most = Math.min(LONGEST_RUN, until - cycles);
+                cycles += execute((int) Math.max(1, most));
+                settle();
+            }
+            runCompany();
+        }
+    }
+
+    private boolean hasCompany() {
+        return !further.isEmpty();
+    }
+
+    /** The other harts come to where the first one is. */
+    private void runCompany() {
+        for (Companion companion : companions) {
+            if (companion.runs()) {
+                try {
+                    companion.runTo(cycles, this::settle);
+                } catch (MemoryExhausted exhausted) {
+                    throw new BenchException(exhausted.getMessage());
+                }
+            }
         }
     }
 
     /** Runs one instruction, or until the next event when the hart waits. */
     public void step() {
         stepOnce();
+        runCompany();
         wanted = Math.max(wanted, cycles);
     }
 
@@ -546,6 +640,9 @@ public final class Machine {
         if (domains.contains(domain)) {
             hart.restart(cycles);
         }
+        companions.stream()
+                .filter(each -> domains.contains(each.domain()))
+                .forEach(Companion::restart);
         settle();
     }
 
@@ -599,11 +696,20 @@ public final class Machine {
 
     private void settleAt(long now) {
         advanceModels(now);
+        pass(wires, hart);
+        for (Companion companion : companions) {
+            if (companion.runs()) {
+                pass(companion.wires(), companion.hart());
+            }
+        }
+    }
+
+    private static void pass(List<Wire> wires, Hart to) {
         for (Wire wire : wires) {
             if (wire.sink() != null) {
                 wire.sink().setInput(wire.input(), wire.isHigh());
             } else {
-                hart.csrs().setLine(wire.input(), wire.isHigh());
+                to.csrs().setLine(wire.input(), wire.isHigh());
             }
         }
     }
@@ -616,6 +722,16 @@ public final class Machine {
         }
         if (accessed instanceof BlockModel model) {
             model.advance(cycles + done);
+        }
+    }
+
+    /** The same for another hart, which is somewhat behind the first. */
+    private void catchUp(Companion companion, int done, Registers accessed) {
+        companion.hart().csrs().setCycles(companion.own(done));
+        if (accessed == null) {
+            settle(Math.max(cycles, companion.time(done)));
+        } else if (accessed instanceof BlockModel model) {
+            model.advance(companion.time(done));
         }
     }
 

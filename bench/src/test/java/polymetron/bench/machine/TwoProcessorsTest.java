@@ -18,6 +18,7 @@ import polymetron.library.Vlnv;
 import polymetron.output.HandoffFile;
 import polymetron.output.hardware.Hardware;
 import polymetron.output.image.ImageFiles;
+import polymetron.output.image.ProgramImage;
 import polymetron.outside.Tool;
 import polymetron.platform.Bus;
 import polymetron.platform.Platform;
@@ -72,52 +73,58 @@ final class TwoProcessorsTest {
     }
 
     @Test
-    void theyTalkInSimulation() {
+    void theyTalkOnTheBenchAndInSimulation() {
         ElaboratedPlatform platform = Shipped.elaborate(platform());
         Hardware hardware = Hardware.of(platform);
         assertThat(hardware.notBuilt()).isEmpty();
         for (HandoffFile file : hardware.files()) {
             Tool.write(folder, file.path(), file.bytes());
         }
-        image(
-                platform,
-                "cpu",
-                """
-                static volatile uint32_t *const mailbox = (volatile uint32_t *)MAILBOX;
-                int main(void)
-                {
-                    mailbox[0] = 6u;
-                    mailbox[1] = 7u;
-                    while (mailbox[2] == 0u) {
-                    }
-                    print("product ");
-                    print_hex(mailbox[2]);
-                    print(" of hart ");
-                    print_hex(mailbox[3]);
-                    print(" end.");
-                    for (;;) {
-                    }
-                }
-                """
-                        .replace("MAILBOX", MAILBOX.formatted("0")));
-        image(
-                platform,
-                "second",
-                """
-                static volatile uint32_t *const mailbox = (volatile uint32_t *)MAILBOX;
-                int main(void)
-                {
-                    uint32_t hart;
-                    while (mailbox[1] == 0u) {
-                    }
-                    __asm__ volatile("csrr %0, mhartid" : "=r"(hart));
-                    mailbox[3] = hart;
-                    mailbox[2] = mailbox[0] * mailbox[1];
-                    for (;;) {
-                    }
-                }
-                """
-                        .replace("MAILBOX", MAILBOX.formatted("4")));
+        ProgramImage first =
+                image(
+                        platform,
+                        "cpu",
+                        """
+                        static volatile uint32_t *const mailbox = (volatile uint32_t *)MAILBOX;
+                        int main(void)
+                        {
+                            mailbox[0] = 6u;
+                            mailbox[1] = 7u;
+                            while (mailbox[2] == 0u) {
+                            }
+                            print("product ");
+                            print_hex(mailbox[2]);
+                            print(" of hart ");
+                            print_hex(mailbox[3]);
+                            print(" end.");
+                            for (;;) {
+                            }
+                        }
+                        """
+                                .replace("MAILBOX", MAILBOX.formatted("0")));
+        ProgramImage second =
+                image(
+                        platform,
+                        "second",
+                        """
+                        static volatile uint32_t *const mailbox = (volatile uint32_t *)MAILBOX;
+                        int main(void)
+                        {
+                            uint32_t hart;
+                            while (mailbox[1] == 0u) {
+                            }
+                            __asm__ volatile("csrr %0, mhartid" : "=r"(hart));
+                            mailbox[3] = hart;
+                            mailbox[2] = mailbox[0] * mailbox[1];
+                            for (;;) {
+                            }
+                        }
+                        """
+                                .replace("MAILBOX", MAILBOX.formatted("4")));
+        Machine machine = new Machine(first.view());
+        machine.load(first, List.of(second));
+        assertThat(BuiltProgram.saysUntil(machine, "end.", 0.01))
+                .isEqualTo("product 0000002a of hart 00000001 end.");
         for (String simulator : List.of("iverilog", "verilator")) {
             String said =
                     Tool.run(
@@ -136,18 +143,13 @@ final class TwoProcessorsTest {
                 .contains("there is no image none.hex");
     }
 
-    private void image(ElaboratedPlatform platform, String program, String body) {
-        Path here = folder.resolve(program);
-        Tool.write(
-                folder,
-                program + ".hex",
-                ImageFiles.of(
-                                BuiltProgram.of(
-                                        Programs.of(platform).named(program).orElseThrow(),
-                                        here,
-                                        body),
-                                program)
-                        .getFirst()
-                        .bytes());
+    private ProgramImage image(ElaboratedPlatform platform, String program, String body) {
+        ProgramImage image =
+                BuiltProgram.of(
+                        Programs.of(platform).named(program).orElseThrow(),
+                        folder.resolve(program),
+                        body);
+        Tool.write(folder, program + ".hex", ImageFiles.of(image, program).getFirst().bytes());
+        return image;
     }
 }

@@ -3,6 +3,7 @@ package polymetron.server.bench;
 import jakarta.annotation.Nullable;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -61,8 +62,12 @@ final class BenchController {
 
     /**
      * @param processor the processor that runs it; null for the one that starts where the program begins
+     * @param beside programs for further processors, which run at the same time; null for none
      */
-    record LoadRequest(UUID program, @Nullable String processor) {}
+    record LoadRequest(
+            UUID program, @Nullable String processor, @Nullable List<BesideRequest> beside) {}
+
+    record BesideRequest(UUID program, String processor) {}
 
     record TypeRequest(String text) {}
 
@@ -192,7 +197,22 @@ final class BenchController {
                         programs.contents(id, request.program()),
                         (byte) 0);
         Machine machine = new Machine(image.view());
-        machine.load(image);
+        List<ProgramImage> others = new ArrayList<>();
+        for (BesideRequest each :
+                request.beside() == null ? List.<BesideRequest>of() : request.beside()) {
+            if (each.processor() == null || each.processor().equals(image.view().name())) {
+                throw new BenchException(
+                        "each processor runs one program; %s has one"
+                                .formatted(image.view().name()));
+            }
+            others.add(
+                    ChosenPrograms.image(
+                            platform,
+                            each.processor(),
+                            programs.contents(id, each.program()),
+                            (byte) 0));
+        }
+        machine.load(image, others);
         String name =
                 programs.list(id).stream()
                         .filter(program -> program.id().equals(request.program()))

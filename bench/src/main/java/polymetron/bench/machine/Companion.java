@@ -1,0 +1,101 @@
+package polymetron.bench.machine;
+
+import java.util.List;
+import java.util.function.LongConsumer;
+import polymetron.bench.clock.ClockRatio;
+import polymetron.bench.hart.Hart;
+import polymetron.software.SoftwareView;
+
+/**
+ * Another hart of the platform. It runs behind the first one, a short slice after the other, so that both find what the other has
+ * left in memory and in registers a slice ago at the most; its own time never runs backwards, nor does that of a device.
+ */
+final class Companion {
+    private static final int LONGEST = 1 << 16;
+
+    private final Hart hart;
+    private final SoftwareView view;
+    private final List<Wire> wires;
+    private final ClockRatio ratio;
+    private final String domain;
+
+    /** Cycles of its own clock since power-up. */
+    private long own;
+
+    private boolean runs;
+
+    Companion(Hart hart, SoftwareView view, List<Wire> wires, ClockRatio ratio, String domain) {
+        this.hart = hart;
+        this.view = view;
+        this.wires = wires;
+        this.ratio = ratio;
+        this.domain = domain;
+    }
+
+    Hart hart() {
+        return hart;
+    }
+
+    SoftwareView view() {
+        return view;
+    }
+
+    List<Wire> wires() {
+        return wires;
+    }
+
+    String domain() {
+        return domain;
+    }
+
+    /** Whether a program is there for it. */
+    boolean runs() {
+        return runs;
+    }
+
+    void setRuns(boolean hasProgram) {
+        runs = hasProgram;
+    }
+
+    void reset() {
+        own = 0;
+        hart.reset();
+    }
+
+    /** A reset while time goes on. */
+    void restart() {
+        hart.restart(own);
+    }
+
+    /** The first hart's cycle that it has come to, after some more cycles of its own. */
+    long time(int more) {
+        return ratio.processor(own + more);
+    }
+
+    long own(int more) {
+        return own + more;
+    }
+
+    /**
+     * Runs until it has come to a cycle of the first hart.
+     *
+     * @param settle what tells the wires of what it did, at a cycle
+     */
+    void runTo(long cycle, LongConsumer settle) {
+        long end = ratio.own(cycle);
+        while (own < end) {
+            if (hart.isWaiting()) {
+                if (!hart.isCalled()) {
+                    own = end;
+                    return;
+                }
+                own += hart.timing().wake();
+            }
+            if (hart.takeInterrupt()) {
+                own += hart.timing().interrupt();
+            }
+            own += hart.execute((int) Math.min(Math.max(1, end - own), LONGEST));
+            settle.accept(cycle);
+        }
+    }
+}
