@@ -477,9 +477,6 @@ public final class Machine {
      * @throws BenchException when the program does not fit the platform
      */
     public void load(ProgramImage program) {
-        if (!program.fits()) {
-            throw new BenchException(String.join("; ", program.problems()));
-        }
         load(program, List.of());
     }
 
@@ -489,7 +486,9 @@ public final class Machine {
      * @throws BenchException when a program does not fit the platform
      */
     public void load(ProgramImage program, List<ProgramImage> others) {
-        for (ProgramImage each : others) {
+        List<ProgramImage> all = new ArrayList<>(List.of(program));
+        all.addAll(others);
+        for (ProgramImage each : all) {
             if (!each.fits()) {
                 throw new BenchException(String.join("; ", each.problems()));
             }
