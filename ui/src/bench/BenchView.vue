@@ -6,6 +6,7 @@ import { usePlatform } from '../frame/platform'
 import { sentence } from '../frame/sentence'
 import { useBench } from './bench'
 import BenchConsole from './BenchConsole.vue'
+import BesideChoice from './BesideChoice.vue'
 import BoardPicture from './BoardPicture.vue'
 import RegisterTable from './RegisterTable.vue'
 import StreamPlot from './StreamPlot.vue'
@@ -24,11 +25,23 @@ const { bench, state, busy, load, act, type, move, setVoltage, setSignal, setRec
 /** The processor that was chosen; the bench finds the one that a program is for until there is a choice. */
 const processor = ref<string>()
 const processors = computed(() => bench.value?.processors ?? [])
+/** The processor that the program runs on, as far as that is known. */
+const first = computed(() => processor.value ?? bench.value?.processor ?? processors.value[0])
+/** Programs of further processors by the names of those. */
+const beside = ref<Record<string, string>>({})
+const runs = computed(() =>
+    bench.value ? [bench.value.processor, ...bench.value.beside].filter((name) => name).join(', ') : '',
+)
+const othersStand = computed(() => (bench.value?.beside.length ?? 0) + 1 < processors.value.length)
 const running = computed(() => state.value?.mode === 'running')
 
 async function begin(): Promise<void> {
     if (program.value) {
-        await load(program.value.id, processor.value)
+        const others = Object.entries(beside.value)
+            .filter(([name]) => name !== first.value)
+            .map(([name, id]) => ({ processor: name, program: id }))
+        // Beside others it has to be said which one it is for.
+        await load(program.value.id, others.length ? first.value : processor.value, others)
         await act('run')
     }
 }
@@ -55,8 +68,15 @@ const time = computed(() => {
             <ProcessorChoice
                 v-if="program"
                 :processors="processors"
-                :processor="processor ?? bench?.processor ?? processors[0]"
+                :processor="first"
                 @choose="processor = $event"
+            />
+            <BesideChoice
+                v-if="program && processors.length > 1"
+                :processors="processors.filter((each) => each !== first)"
+                :programs="programs ?? []"
+                :chosen="beside"
+                @choose="beside = $event"
             />
             <button
                 :class="bench?.loaded ? 'button' : 'button-main'"
@@ -83,7 +103,8 @@ const time = computed(() => {
                     running ? (state.waiting ? 'running, waits for an interrupt' : 'running') : 'paused'
                 }}</span>
                 <span v-if="processors.length > 1">
-                    <span class="font-mono text-ink">{{ bench.processor }}</span> runs, others stand still
+                    <span class="font-mono text-ink">{{ runs }}</span>
+                    {{ othersStand ? 'runs, others have no program' : 'run' }}
                 </span>
                 <span
                     >board time <span class="font-mono text-ink">{{ time }}</span></span

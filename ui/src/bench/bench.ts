@@ -69,13 +69,17 @@ export function useBench(
     }
 
     /** Loads a program for a processor; without one, for that which starts where the program begins. */
-    async function load(program: string, processor?: string): Promise<void> {
+    async function load(
+        program: string,
+        processor?: string,
+        beside: { processor: string; program: string }[] = [],
+    ): Promise<void> {
         busy.value = true
         source?.close()
         source = undefined
         await attempt(async () => {
             bench.value = await answer(
-                client.POST('/api/platforms/{id}/bench', { ...path, body: { program, processor } }),
+                client.POST('/api/platforms/{id}/bench', { ...path, body: { program, processor, beside } }),
             )
             state.value = bench.value.state ?? undefined
             follow()

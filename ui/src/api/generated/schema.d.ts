@@ -1179,6 +1179,7 @@ export interface components {
             voltage: string;
         };
         BenchView: {
+            beside: string[];
             blocks: string[];
             loaded: boolean;
             mismatch?: string | null;

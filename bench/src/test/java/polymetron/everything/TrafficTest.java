@@ -103,7 +103,9 @@ final class TrafficTest {
                     if (most > cost.cycles()) {
                         reached.add((double) cycles.last() / most);
                     }
-                    if (cycles.first() < least || cycles.last() > most) {
+                    boolean isEarly =
+                            cycles.first() < least && !MeasuredReads.isFlash(platform, way);
+                    if (isEarly || cycles.last() > most) {
                         wrong.add(
                                 "seed %s, %s: %s to %s said, %s measured"
                                         .formatted(seed, way, least, most, cycles));

@@ -463,6 +463,11 @@ public final class LiveBench implements AutoCloseable {
         return machine.view().name();
     }
 
+    /** Names of the processors that run programs of their own beside it. */
+    public List<String> beside() {
+        return machine.further().stream().map(image -> image.view().name()).toList();
+    }
+
     /** What the processor reaches of which the bench keeps the registers but does nothing else. */
     public List<String> passiveBlocks() {
         return labels(model -> model instanceof RegisterFileModel);

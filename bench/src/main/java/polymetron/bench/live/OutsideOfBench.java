@@ -58,12 +58,10 @@ final class OutsideOfBench {
     }
 
     private void apply(String part) {
-        long levels = 0;
         int[] channels = steps.get(part);
         for (int channel = 0; channel < channels.length; channel++) {
-            levels |= (long) channels[channel] << Capability.AnalogInputs.BITS * channel;
+            machine.setVoltage(part, channel, channels[channel]);
         }
-        machine.move(part, levels);
     }
 
     /**

@@ -30,7 +30,9 @@ final class BoardParts {
             case GpioModel lines -> lines.setOutside((int) levels);
             case PpsTimestampModel seconds -> seconds.setPulse((levels & 1) != 0);
             case AnalogMonitorModel monitor -> {
-                for (int channel = 0; channel < monitor.channels(); channel++) {
+                // More channels have no place in the levels.
+                int shown = Math.min(monitor.channels(), Long.SIZE / Capability.AnalogInputs.BITS);
+                for (int channel = 0; channel < shown; channel++) {
                     long steps = levels >> Capability.AnalogInputs.BITS * channel;
                     monitor.setLevel(channel, (int) (steps & STEPS - 1));
                 }

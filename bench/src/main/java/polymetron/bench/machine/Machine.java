@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import polymetron.address.Address;
+import polymetron.bench.block.AnalogMonitorModel;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.FlashControllerModel;
@@ -381,6 +382,24 @@ public final class Machine {
                 .filter(entry -> entry.getKey().block().equals(block))
                 .map(Map.Entry::getValue)
                 .findFirst();
+    }
+
+    /**
+     * Sets the voltage that a part of the board gives.
+     *
+     * @param steps 4096ths of the full scale
+     */
+    public void setVoltage(String part, int channel, int steps) {
+        for (OutwardLink link : platform.outward()) {
+            if (link.part() != null
+                    && link.part().name().equals(part)
+                    && model(link.block().name()).orElse(null)
+                            instanceof AnalogMonitorModel monitor) {
+                monitor.advance(cycles);
+                monitor.setLevel(channel, steps);
+            }
+        }
+        settle();
     }
 
     /** Receivers of the board that a block looks at; their messages go to the block that is on a serial device. */

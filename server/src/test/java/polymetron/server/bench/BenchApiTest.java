@@ -74,6 +74,78 @@ final class BenchApiTest {
         }
     }
 
+    /** The large station has a battery, a converter, a receiver and streams. */
+    @Test
+    void whatIsOutsideCanBeMovedAndStreamsLookedAt() {
+        String id =
+                server.post(
+                                "/api/platforms/import",
+                                new String(
+                                        Shipped.file("demo/highland-station.json"),
+                                        StandardCharsets.UTF_8))
+                        .json()
+                        .path("id")
+                        .asString();
+        String station = "/api/platforms/" + id;
+        String program =
+                server.upload(
+                                station + "/programs?name=station.elf",
+                                Shipped.file("demo/highland-station.elf"))
+                        .json()
+                        .path("id")
+                        .asString();
+        JsonNode bench = server.post(station + "/bench", Map.of("program", program)).json();
+        assertThat(bench.path("streams").toString()).contains("ground_decimate.out", "24");
+        assertThat(bench.path("beside")).isEmpty();
+        JsonNode state = bench.path("state");
+        assertThat(state.path("voltages").get(0).path("fullScale").asDouble()).isEqualTo(16.5);
+        assertThat(state.path("signals").get(0).path("shape").asString()).isEqualTo("quiet");
+        String parts = station + "/bench/parts/";
+        assertThat(status(parts + "battery/voltage", Map.of("channel", 0, "volts", 11.0)))
+                .isEqualTo(204);
+        assertThat(status(parts + "converter/signal", Map.of("shape", "sine"))).isEqualTo(204);
+        assertThat(status(parts + "receiver/reception", Map.of("on", false))).isEqualTo(204);
+        String words = station + "/bench/streams/ground_decimate/out?since=0";
+        assertThat(server.get(words).json().path("end").asLong()).isZero();
+        server.post(station + "/bench/run", "{}");
+        long end = 0;
+        for (int wait = 0; wait < 200 && end < 30; wait++) {
+            end = server.get(words).json().path("end").asLong();
+        }
+        server.post(station + "/bench/pause", "{}");
+        JsonNode streamed = server.get(words).json();
+        assertThat(streamed.path("values")).hasSize(streamed.path("end").asInt());
+        assertThat(streamed.path("ends").get(2).asBoolean()).isTrue();
+        JsonNode now = server.get(station + "/bench").json().path("state");
+        assertThat(now.path("voltages").get(0).path("volts").asDouble()).isBetween(10.99, 11.01);
+        assertThat(now.path("receptions").get(0).path("on").asBoolean()).isFalse();
+
+        assertThat(detail(parts + "battery/voltage", Map.of("channel", 0, "volts", 17)))
+                .isEqualTo("battery measures 0 to 16.5 V, not 17.0 V");
+        assertThat(detail(parts + "battery/voltage", Map.of("channel", 1, "volts", 1)))
+                .contains("channels 0 to 0, not 1");
+        assertThat(detail(parts + "lamps/voltage", Map.of("channel", 0, "volts", 1)))
+                .contains("no block measures at lamps");
+        assertThat(detail(parts + "converter/signal", Map.of("shape", "square")))
+                .contains("recording, quiet, ground motion, sine, constant");
+        assertThat(detail(parts + "lamps/reception", Map.of("on", true)))
+                .contains("no block is on a receiver called lamps");
+        assertThat(
+                        server.get(station + "/bench/streams/ground_decimate/in")
+                                .json()
+                                .path("detail")
+                                .asString())
+                .contains("there is no stream source ground_decimate.in");
+    }
+
+    private int status(String path, Map<String, Object> body) {
+        return server.post(path, body).status();
+    }
+
+    private String detail(String path, Map<String, Object> body) {
+        return server.post(path, body).json().path("detail").asString();
+    }
+
     @Test
     void saysWhatIsMissing() {
         assertThat(server.post(platform + "/bench/run", "{}").json().path("detail").asString())
