@@ -246,7 +246,7 @@ public final class LiveBench implements AutoCloseable {
     /**
      * Words that went through a stream.
      *
-     * @param end words since somebody looked for the first time, up to the last of them
+     * @param end words since the first call, up to the last of them
      */
     public record Streamed(List<StreamTap.Word> words, long end) {}
 

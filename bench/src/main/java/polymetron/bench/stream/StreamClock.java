@@ -11,7 +11,7 @@ final class StreamClock {
         private final SourcePort source;
         private final SinkPort sink;
 
-        /** Who looks on; null for nobody. */
+        /** Keeps its words; null for none. */
         private StreamTap tap;
 
         Link(SourcePort source, SinkPort sink) {
@@ -43,7 +43,7 @@ final class StreamClock {
         links.add(new Link(source, sink));
     }
 
-    /** Lets somebody look at the words of a source; null ends that. */
+    /** Keeps the words of a source from now on; null ends that. */
     void tap(SourcePort source, StreamTap tap) {
         for (Link link : links) {
             if (link.source == source) {

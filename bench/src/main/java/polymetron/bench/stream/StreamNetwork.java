@@ -90,12 +90,12 @@ public final class StreamNetwork {
                                 ClockRatio.of(platform.frequencyHz(block, port), processorHz)));
     }
 
-    /** Sources whose words can be looked at. */
+    /** Sources whose words can be kept. */
     public Set<InterfaceRef> sources() {
         return Collections.unmodifiableSet(sources.keySet());
     }
 
-    /** Lets somebody look at the words of a source; null ends that. */
+    /** Keeps the words of a source from now on; null ends that. */
     public void tap(InterfaceRef source, StreamTap tap) {
         all.forEach(clock -> clock.tap(sources.get(source), tap));
     }

@@ -3,7 +3,7 @@ package polymetron.bench.stream;
 import java.util.ArrayList;
 import java.util.List;
 
-/** Keeps the newest words that went through a stream, for somebody who looks on. */
+/** Keeps the newest words that went through a stream. */
 public final class StreamTap {
     /** Words that are kept. */
     public static final int KEPT = 6_144;

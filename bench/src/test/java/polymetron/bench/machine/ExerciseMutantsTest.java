@@ -7,10 +7,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.ValueSource;
+import org.junit.jupiter.params.provider.MethodSource;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.HardwareBinding;
 import polymetron.output.hardware.Hardware;
@@ -29,10 +32,31 @@ final class ExerciseMutantsTest {
 
     @TempDir private Path folder;
 
+    /** A few, or those that -Dpolymetron.mutants.blocks names. */
+    static Stream<String> blocks() {
+        String only = System.getProperty("polymetron.mutants.blocks");
+        return only == null
+                ? Stream.of("spi-controller", "watchdog", "converter-reader")
+                : Stream.of(only.split(","));
+    }
+
+    private static ElaboratedPlatform platformWith(String block) {
+        return Stream.of(ExercisePlatform.elaborated(), ExercisePlatform.streams())
+                .filter(each -> blockOf(each, block).isPresent())
+                .findFirst()
+                .orElseThrow();
+    }
+
+    private static Optional<ElaboratedBlock> blockOf(ElaboratedPlatform platform, String type) {
+        return platform.blocks().stream()
+                .filter(each -> each.type().identity().name().equals(type))
+                .findFirst();
+    }
+
     @ParameterizedTest
-    @ValueSource(strings = {"spi-controller", "watchdog"})
+    @MethodSource("blocks")
     void mostChangesAreNoticed(String block) throws IOException {
-        ElaboratedPlatform platform = ExercisePlatform.elaborated();
+        ElaboratedPlatform platform = platformWith(block);
         Hardware.of(platform)
                 .files()
                 .forEach(file -> Tool.write(folder, file.path(), file.bytes()));
@@ -40,11 +64,7 @@ final class ExerciseMutantsTest {
         Tool.write(folder, "exercise.hex", ImageFiles.of(image, "exercise").getFirst().bytes());
         String right = said();
         assertThat(right).contains("all well, end.");
-        var found =
-                platform.blocks().stream()
-                        .filter(each -> each.type().identity().name().equals(block))
-                        .findFirst()
-                        .orElseThrow();
+        ElaboratedBlock found = blockOf(platform, block).orElseThrow();
         HardwareBinding binding = found.type().hardware();
         Path hdl = folder.resolve("hdl");
         String module = binding.module();
@@ -60,8 +80,8 @@ final class ExerciseMutantsTest {
                         .collect(Collectors.joining());
         yosys(
                 hdl,
-                "read_verilog %s.v polymetron_fifo.v polymetron_synchroniser.v; hierarchy -top %s%s; proc; flatten; opt_clean; rename -top mutated; write_ilang mutated.il; mutate -list %d -seed 1 -o changes.txt"
-                        .formatted(module, module, parameters, COUNT));
+                "read_verilog polymetron_*.v; hierarchy -top %s%s; proc; flatten; opt_clean; rename -top mutated; write_ilang mutated.il; mutate -list %d -seed 1 -o changes.txt"
+                        .formatted(module, parameters, COUNT));
         // Written again without a change it says the same: what is noticed later is the change.
         use(hdl, module, original, "");
         assertThat(said()).isEqualTo(right);
