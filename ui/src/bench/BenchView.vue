@@ -161,6 +161,7 @@ const time = computed(() => {
                     v-if="bench?.loaded && bench.streams.length"
                     :id="context.id"
                     :streams="bench.streams"
+                    :running="running"
                 />
                 <RegisterTable
                     v-if="platform && bench?.loaded"

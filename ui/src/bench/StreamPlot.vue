@@ -9,9 +9,11 @@ import { rowsOf } from './streamWords'
 const props = defineProps<{
     id: string
     streams: BenchView['streams']
+    running: boolean
 }>()
 
 const POLL_MILLIS = 200
+const IDLE_MILLIS = 2000
 const MOST = 1000
 const HEIGHT = 190
 const FONT = '11px "IBM Plex Mono", monospace'
@@ -34,7 +36,7 @@ const words = useQuery({
         )
     },
     enabled: computed(() => stream.value !== undefined),
-    refetchInterval: POLL_MILLIS,
+    refetchInterval: computed(() => (props.running ? POLL_MILLIS : IDLE_MILLIS)),
 })
 
 const rows = computed(() =>

@@ -8,42 +8,30 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import polymetron.address.Address;
-import polymetron.bench.block.AnalogMonitorModel;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
-import polymetron.bench.block.FlashControllerModel;
 import polymetron.bench.block.MachineTimerModel;
 import polymetron.bench.block.MemoryMover;
-import polymetron.bench.block.PpsTimestampModel;
 import polymetron.bench.block.StreamModel;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.block.WatchdogModel;
 import polymetron.bench.clock.ClockRatio;
-import polymetron.bench.hart.AccessCycles;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.DirectMemory;
 import polymetron.bench.hart.Hart;
 import polymetron.bench.hart.HartTiming;
-import polymetron.bench.hart.Memory;
 import polymetron.bench.hart.MemoryExhausted;
-import polymetron.bench.hart.PagedRam;
-import polymetron.bench.hart.Ram;
 import polymetron.bench.hart.Registers;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.part.ConverterSignal;
 import polymetron.bench.part.Receiver;
 import polymetron.bench.stream.StreamNetwork;
-import polymetron.cost.AccessCost;
-import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
-import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.SizedInterface;
-import polymetron.elaborate.TargetRange;
 import polymetron.library.Capability;
-import polymetron.output.image.LoadedPiece;
 import polymetron.output.image.ProgramImage;
 import polymetron.software.InstructionSet;
 import polymetron.software.MachineTimer;
@@ -55,14 +43,7 @@ import polymetron.software.SoftwareView;
  * several threads.
  */
 public final class Machine {
-    /** Larger memories come into being page by page. */
-    private static final long LARGEST_WHOLE = 16L << 20;
-
-    private static final long MOST_TOUCHED = 128L << 20;
     private static final int LONGEST_RUN = 1 << 20;
-
-    /** Parts in a million by which the seconds of a receiver are longer than those of the board's oscillator. */
-    private static final double RECEIVER_DRIFT = 3.2;
 
     /** Cycles after which harts find what others have done. */
     private static final int TOGETHER = 64;
@@ -73,12 +54,11 @@ public final class Machine {
     private final ElaboratedPlatform platform;
     private final SoftwareView view;
     private final Map<InterfaceRef, BlockModel> models = new LinkedHashMap<>();
-    private final Map<String, Memory> memories = new LinkedHashMap<>();
+    private final AddressMaps maps;
     private final List<Wire> wires;
     private final StreamNetwork streams;
 
-    /** Satellite receivers by the name of the part. */
-    private final Map<String, Receiver> receivers;
+    private final Surroundings surroundings;
 
     private final Hart hart;
 
@@ -141,6 +121,7 @@ public final class Machine {
                 }
             }
         }
+        this.maps = new AddressMaps(platform, models);
         Map<String, StreamModel> movers = new LinkedHashMap<>();
         models.forEach(
                 (ref, model) -> {
@@ -167,13 +148,9 @@ public final class Machine {
                         mover.connect(side -> direct(platform.blockIndex().get(block), side));
                     }
                 });
-        memories.forEach(
-                (block, memory) ->
-                        flash(block)
-                                .filter(model -> isOnBoard(block))
-                                .ifPresent(model -> model.connect(memory)));
+        maps.connectChips();
         hart.onProgress(this::catchUp);
-        this.receivers = receivers();
+        this.surroundings = new Surroundings(platform, this::model, clockHz);
         this.wires = InterruptWiring.of(platform, runs, models);
         companions = companions(runs);
         reset();
@@ -182,14 +159,16 @@ public final class Machine {
     /** A hart with what it sees, its counters and its time. */
     private Hart hart(polymetron.software.Hart runs) {
         HartTiming timing = timing(runs);
-        BusMap data = map(runs.block(), runs.role().data(), timing);
+        // Accesses count only beside what the hart itself takes.
+        boolean counts = timing != HartTiming.ONE_EACH;
+        BusMap data = maps.of(runs.block(), runs.role().data(), counts);
         // A processor with one side for both fetches where it loads and stores.
         boolean apart = !runs.role().fetch().equals(runs.role().data());
         // What the hart itself executes, which may be more than what all harts of the program do.
         InstructionSet executes = InstructionSet.of(platform, runs);
         Hart made =
                 new Hart(
-                        apart ? map(runs.block(), runs.role().fetch(), timing) : data,
+                        apart ? maps.of(runs.block(), runs.role().fetch(), counts) : data,
                         data,
                         executes.multiplies(),
                         executes.compresses(),
@@ -236,7 +215,7 @@ public final class Machine {
     /** What a block that moves data by itself finds at its addresses. */
     private DirectMemory direct(ElaboratedBlock block, String side) {
         return new DirectMemory(
-                map(block, side, true),
+                maps.of(block, side, true),
                 (memory, offset) -> {
                     hart.storedByOther(memory, offset);
                     companions.forEach(each -> each.hart().storedByOther(memory, offset));
@@ -267,59 +246,6 @@ public final class Machine {
                 cycles.divide() == null ? 0 : (int) shape.number(cycles.divide(), 0),
                 (int) shape.number(cycles.interrupt(), 0),
                 (int) shape.number(cycles.wake(), 0));
-    }
-
-    private BusMap map(ElaboratedBlock block, String side, HartTiming timing) {
-        // Accesses count only beside what the hart itself takes.
-        return map(block, side, timing != HartTiming.ONE_EACH);
-    }
-
-    private BusMap map(ElaboratedBlock block, String side, boolean counts) {
-        List<BusMap.Entry> entries = new ArrayList<>();
-        AddressSpace space = platform.space(new InterfaceRef(block.name(), side)).orElse(null);
-        if (space == null) {
-            return new BusMap(entries);
-        }
-        for (TargetRange target : space.ranges()) {
-            add(
-                    entries,
-                    target,
-                    counts ? cycles(AccessCost.of(platform, space, target)) : AccessCycles.NONE);
-        }
-        return new BusMap(
-                entries,
-                counts ? cycles(AccessCost.ofNothing(platform, space)) : AccessCycles.NONE);
-    }
-
-    /** Through a crossing the middle of what it may be. */
-    private static AccessCycles cycles(AccessCost cost) {
-        return new AccessCycles(
-                (int) cost.single().middle(),
-                (int) cost.write().middle(),
-                (int) cost.answer().middle());
-    }
-
-    private void add(List<BusMap.Entry> entries, TargetRange target, AccessCycles cycles) {
-        int base = (int) target.range().base();
-        int last = (int) target.range().last();
-        if (target.form().isMemory()) {
-            entries.addAll(memory(target).at(base, last, cycles));
-        } else if (models.containsKey(target.ref())) {
-            entries.add(new BusMap.Entry(base, last, models.get(target.ref()), cycles));
-        }
-    }
-
-    private Memory memory(TargetRange target) {
-        long size = target.form().sizeBytes();
-        boolean writable = target.form().isWritable();
-        byte blank = (byte) (flash(target.block().name()).isPresent() ? 0xFF : 0);
-        // By block: a memory with several ports is one memory.
-        return memories.computeIfAbsent(
-                target.block().name(),
-                ref ->
-                        size <= LARGEST_WHOLE
-                                ? new Ram((int) size, writable, blank)
-                                : new PagedRam(size, writable, MOST_TOUCHED, blank));
     }
 
     public ElaboratedPlatform platform() {
@@ -364,18 +290,6 @@ public final class Machine {
         return Optional.ofNullable(models.get(target));
     }
 
-    /** Whether a part of the board is on a block. */
-    private boolean isOnBoard(String block) {
-        return platform.outward().stream()
-                .anyMatch(link -> link.part() != null && link.block().name().equals(block));
-    }
-
-    private Optional<FlashControllerModel> flash(String block) {
-        return model(block)
-                .filter(FlashControllerModel.class::isInstance)
-                .map(FlashControllerModel.class::cast);
-    }
-
     /** The model of a block; of one with several the first. */
     public Optional<BlockModel> model(String block) {
         return models.entrySet().stream()
@@ -390,61 +304,18 @@ public final class Machine {
      * @param steps 4096ths of the full scale
      */
     public void setVoltage(String part, int channel, int steps) {
-        for (OutwardLink link : platform.outward()) {
-            if (link.part() != null
-                    && link.part().name().equals(part)
-                    && model(link.block().name()).orElse(null)
-                            instanceof AnalogMonitorModel monitor) {
-                monitor.advance(cycles);
-                monitor.setLevel(channel, steps);
-            }
-        }
+        surroundings.setVoltage(part, channel, steps, cycles);
         settle();
-    }
-
-    /** Receivers of the board that a block looks at; their messages go to the block that is on a serial device. */
-    private Map<String, Receiver> receivers() {
-        Map<String, Receiver> found = new LinkedHashMap<>();
-        UartModel line =
-                platform.outward().stream()
-                        .filter(link -> link.part() != null)
-                        .filter(link -> link.part().kind().equals("serial-device"))
-                        .flatMap(link -> model(link.block().name()).stream())
-                        .filter(UartModel.class::isInstance)
-                        .map(UartModel.class::cast)
-                        .findFirst()
-                        .orElse(null);
-        for (OutwardLink link : platform.outward()) {
-            if (link.part() != null
-                    && model(link.block().name()).orElse(null) instanceof PpsTimestampModel pps) {
-                found.put(
-                        link.part().name(),
-                        new Receiver(
-                                clockHz,
-                                RECEIVER_DRIFT,
-                                pps::setPulse,
-                                text -> {
-                                    if (line != null) {
-                                        line.arrive(text);
-                                    }
-                                }));
-            }
-        }
-        return found;
     }
 
     /** A satellite receiver of the board. */
     public Optional<Receiver> receiver(String part) {
-        return Optional.ofNullable(receivers.get(part));
+        return surroundings.receiver(part);
     }
 
     /** What the converter on a part measures. */
     public Optional<ConverterSignal> signal(String part) {
-        return platform.outward().stream()
-                .filter(link -> link.part() != null && link.part().name().equals(part))
-                .flatMap(link -> model(link.block().name()).stream())
-                .flatMap(model -> BoardParts.signal(model).stream())
-                .findFirst();
+        return surroundings.signal(part);
     }
 
     /** The streams of the platform. */
@@ -457,16 +328,7 @@ public final class Machine {
      * scale.
      */
     public void move(String part, long levels) {
-        for (OutwardLink link : platform.outward()) {
-            if (link.part() != null && link.part().name().equals(part)) {
-                model(link.block().name())
-                        .ifPresent(
-                                model -> {
-                                    model.advance(cycles);
-                                    BoardParts.move(model, levels);
-                                });
-            }
-        }
+        surroundings.move(part, levels, cycles);
         settle();
     }
 
@@ -537,20 +399,14 @@ public final class Machine {
         cycles = 0;
         wanted = 0;
         toReset.clear();
-        // What is in a flash stays there.
-        memories.forEach(
-                (block, memory) -> {
-                    if (flash(block).isEmpty()) {
-                        memory.clear();
-                    }
-                });
+        maps.clear();
         if (image != null) {
-            image.pieces().forEach(this::put);
+            image.pieces().forEach(maps::put);
         }
-        further.forEach(each -> each.pieces().forEach(this::put));
+        further.forEach(each -> each.pieces().forEach(maps::put));
         models.values().forEach(BlockModel::reset);
         streams.reset();
-        receivers.values().forEach(Receiver::reset);
+        surroundings.reset();
         hart.reset();
         companions.forEach(Companion::reset);
         settle();
@@ -671,14 +527,6 @@ public final class Machine {
         }
     }
 
-    private void put(LoadedPiece piece) {
-        try {
-            memories.get(piece.memory().block().name()).load(piece.offset(), piece.bytes());
-        } catch (MemoryExhausted exhausted) {
-            throw new BenchException(exhausted.getMessage());
-        }
-    }
-
     private int execute(int most) {
         try {
             return hart.execute(most);
@@ -702,10 +550,7 @@ public final class Machine {
     }
 
     private long nextOfAll() {
-        long next = streams.next();
-        for (Receiver receiver : receivers.values()) {
-            next = Math.min(next, receiver.next());
-        }
+        long next = Math.min(streams.next(), surroundings.next());
         for (BlockModel model : models.values()) {
             next = Math.min(next, model.nextEventOfProcessor());
         }
@@ -759,6 +604,6 @@ public final class Machine {
         for (BlockModel model : models.values()) {
             model.advance(now);
         }
-        receivers.values().forEach(receiver -> receiver.advance(now));
+        surroundings.advance(now);
     }
 }

@@ -6,7 +6,7 @@ import java.util.List;
 /** Keeps the newest words that went through a stream. */
 public final class StreamTap {
     /** Words that are kept. */
-    public static final int KEPT = 6_144;
+    public static final int KEPT = 3_072;
 
     private final int[] values = new int[KEPT];
     private final boolean[] ends = new boolean[KEPT];

@@ -295,7 +295,7 @@ final class BenchController {
         running(id).setReception(part, request.on());
     }
 
-    /** Words that went through a stream after so many; from the first call on they are kept, the newest 6144. */
+    /** Words that went through a stream after so many; from the first call on they are kept, the newest 3072. */
     @GetMapping("/api/platforms/{id}/bench/streams/{block}/{source}")
     StreamWordsView stream(
             @PathVariable UUID id,
