@@ -60,8 +60,6 @@ final class DriversAgainstEventsTest {
                     new Polled("data-movement:dma", 68, 1, "dma_take_received(BASE)"),
                     new Polled("stream:fir-filter", 4, 1, "fir_filter_take_clipped(BASE)"),
                     new Polled(
-                            "stream:decimating-filter", 8, 1, "decimating_filter_take_lost(BASE)"),
-                    new Polled(
                             "stream:converter-reader", 8, 1, "converter_reader_take_lost(BASE)"));
 
     @TempDir private Path folder;
