@@ -6,7 +6,6 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
-import java.nio.charset.StandardCharsets;
 import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.server.RunningServer;
@@ -21,9 +20,13 @@ final class StationBenchTest extends BrowserTest {
     }
 
     private Page station() {
-        String document =
-                new String(Shipped.file("demo/highland-station.json"), StandardCharsets.UTF_8);
-        String id = server.post("/api/platforms/import", document).json().path("id").stringValue();
+        String id =
+                server.upload(
+                                "/api/platforms/import?name=station.json",
+                                Shipped.file("demo/highland-station.json"))
+                        .json()
+                        .path("id")
+                        .stringValue();
         server.upload(
                 "/api/platforms/" + id + "/programs?name=station.elf",
                 Shipped.file("demo/highland-station.elf"));

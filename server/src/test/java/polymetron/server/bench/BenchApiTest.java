@@ -78,11 +78,9 @@ final class BenchApiTest {
     @Test
     void whatIsOutsideCanBeMovedAndStreamsLookedAt() {
         String id =
-                server.post(
-                                "/api/platforms/import",
-                                new String(
-                                        Shipped.file("demo/highland-station.json"),
-                                        StandardCharsets.UTF_8))
+                server.upload(
+                                "/api/platforms/import?name=station.json",
+                                Shipped.file("demo/highland-station.json"))
                         .json()
                         .path("id")
                         .asString();
