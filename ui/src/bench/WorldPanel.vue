@@ -44,6 +44,16 @@ watch(
     },
 )
 
+/** What is being typed stays, whatever the board says meanwhile. */
+const drafts = ref<Record<string, string>>({})
+
+function draft(each: StateView['voltages'][number], text: string | undefined): void {
+    const rest = Object.entries(drafts.value).filter(([name]) => name !== key(each.part, each.channel))
+    drafts.value = Object.fromEntries(
+        text === undefined ? rest : [...rest, [key(each.part, each.channel), text]],
+    )
+}
+
 function typed(each: StateView['voltages'][number], event: Event): void {
     const input = event.target as HTMLInputElement
     const value = enterableVolts(input.value, each.fullScale)
@@ -53,6 +63,7 @@ function typed(each: StateView['voltages'][number], event: Event): void {
         return
     }
     input.setCustomValidity('')
+    draft(each, undefined)
     move(each, value)
 }
 </script>
@@ -85,9 +96,11 @@ function typed(each: StateView['voltages'][number], event: Event): void {
             <label class="flex items-center gap-1">
                 <input
                     class="input w-20 !py-0.5 text-right font-mono"
-                    :value="volts(each).toFixed(2)"
+                    :value="drafts[key(each.part, each.channel)] ?? volts(each).toFixed(2)"
                     :aria-label="`${title(each.part)} in volts`"
+                    @input="draft(each, ($event.target as HTMLInputElement).value)"
                     @change="typed(each, $event)"
+                    @keydown.esc.stop="draft(each, undefined)"
                 />
                 <span class="text-soft">of {{ each.fullScale }} V</span>
             </label>
