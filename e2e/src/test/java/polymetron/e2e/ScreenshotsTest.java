@@ -94,15 +94,13 @@ final class ScreenshotsTest {
             page.navigate(demo + "/boot");
             assertThat(page.getByText("ridge_station.hex")).isVisible();
             save(page, "boot");
-            page.navigate(large + "/bench");
+            page.navigate(demo + "/bench");
             page.getByText("Load and run").click();
-            page.getByLabel("Stream to plot").selectOption("ground_decimate.out");
-            // The trigger compares once its long average is complete.
-            page.waitForTimeout(9_500);
-            page.getByText("ground motion").click();
-            assertThat(page.getByLabel("Console")).containsText("event on channel");
             page.getByLabel("Switch 1").click();
-            page.waitForTimeout(2_000);
+            assertThat(page.locator("[data-lamp=lit]").nth(2)).isVisible();
+            page.getByLabel("Console").click();
+            page.keyboard().type("status\n");
+            assertThat(page.getByLabel("Console")).containsText("gain 3");
             save(page, "bench");
             server.post(
                     "/api/platforms/" + demo.substring(demo.lastIndexOf('/') + 1) + "/edits",
