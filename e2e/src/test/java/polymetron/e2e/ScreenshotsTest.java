@@ -94,13 +94,14 @@ final class ScreenshotsTest {
             page.navigate(demo + "/boot");
             assertThat(page.getByText("ridge_station.hex")).isVisible();
             save(page, "boot");
-            page.navigate(demo + "/bench");
+            page.navigate(large + "/bench");
             page.getByText("Load and run").click();
-            page.getByLabel("Switch 1").click();
-            assertThat(page.locator("[data-lamp=lit]").nth(2)).isVisible();
-            page.getByLabel("Console").click();
-            page.keyboard().type("status\n");
-            assertThat(page.getByLabel("Console")).containsText("gain 3");
+            page.getByLabel("Stream to plot").selectOption("ground_decimate.out");
+            // The trigger compares once its long average is complete.
+            page.waitForTimeout(11_000);
+            page.getByLabel("Signal at three-channel converter").getByText("ground motion").click();
+            assertThat(page.locator("[data-lamp=lit]").nth(3)).isVisible();
+            page.waitForTimeout(3_000);
             save(page, "bench");
             server.post(
                     "/api/platforms/" + demo.substring(demo.lastIndexOf('/') + 1) + "/edits",
