@@ -90,9 +90,6 @@ final class RunCommand implements Callable<Integer> {
         Machine machine = new Machine(image.view());
         List<ProgramImage> others = new ArrayList<>();
         for (Map.Entry<String, Path> each : beside.entrySet()) {
-            if (each.getKey().equals(image.view().name())) {
-                throw new BadInput("--beside: %s runs --program already".formatted(each.getKey()));
-            }
             others.add(ProgramOptions.beside(platform, each.getKey(), each.getValue(), err));
         }
         machine.load(image, others);
@@ -128,7 +125,7 @@ final class RunCommand implements Callable<Integer> {
             while (machine.seconds() < limit && last < LAST_SLICES) {
                 type();
                 machine.run(slice);
-                last = machine.hart().isStuck() ? last + 1 : 0;
+                last = machine.isStuck() ? last + 1 : 0;
                 String text = new String(console.takeSent(), StandardCharsets.ISO_8859_1);
                 if (!text.isEmpty()) {
                     out.print(text);

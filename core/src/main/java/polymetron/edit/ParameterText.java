@@ -3,6 +3,7 @@ package polymetron.edit;
 import java.math.BigInteger;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import polymetron.address.Address;
 import polymetron.expression.Expression;
@@ -23,8 +24,8 @@ public final class ParameterText {
             case CHOICE -> choice(parameter, value);
             case BOOLEAN -> truth(parameter, value);
             case TEXT -> plain(parameter, value);
-            case NUMBERS -> numbers(parameter, value);
-            case REAL -> expression(parameter, value);
+            case NUMBERS -> read(parameter, value, NumberList::parse);
+            case REAL -> read(parameter, value, Expression::parse);
             case ADDRESS ->
                     number(parameter, value)
                             .map(bits -> Address.format(bits.longValue()))
@@ -58,16 +59,6 @@ public final class ParameterText {
         return value;
     }
 
-    private static String numbers(ParameterType parameter, String value) {
-        try {
-            NumberList.parse(value);
-            return value;
-        } catch (ExpressionException wrong) {
-            throw new RejectedEdit(
-                    "value", "%s: %s".formatted(parameter.title(), wrong.getMessage()));
-        }
-    }
-
     private static String truth(ParameterType parameter, String value) {
         return switch (value.toLowerCase(Locale.ROOT)) {
             case "1", "true", "yes", "on" -> "1";
@@ -90,13 +81,14 @@ public final class ParameterText {
             }
             return plain;
         }
-        expression(parameter, value);
+        read(parameter, value, Expression::parse);
         return Optional.empty();
     }
 
-    private static String expression(ParameterType parameter, String value) {
+    /** The text as it is, where a reader of its form takes it. */
+    private static String read(ParameterType parameter, String value, Consumer<String> reader) {
         try {
-            Expression.parse(value);
+            reader.accept(value);
             return value;
         } catch (ExpressionException wrong) {
             throw new RejectedEdit(

@@ -8,6 +8,9 @@ import java.util.regex.Pattern;
 /** Identity of a library entry: vendor, library, name and version (IEEE 1685-2022, 6.4), joined by colons. */
 public record Vlnv(String vendor, String library, String name, String version)
         implements Comparable<Vlnv> {
+    /** The vendor of the blocks that come with Polymetron. */
+    public static final String OURS = "polymetron";
+
     /** Lower versions first; the same version in the order of names. */
     public static final Comparator<Vlnv> BY_VERSION =
             ((Comparator<Vlnv>) Vlnv::compareVersions).thenComparing(Vlnv::compareTo);

@@ -11,6 +11,7 @@ import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
 import polymetron.library.Capability;
+import polymetron.library.Vlnv;
 import polymetron.output.Fingerprint;
 import polymetron.software.Consoles;
 import polymetron.software.InterruptController;
@@ -185,7 +186,8 @@ public final class BlockModels {
             }
         }
         var make = MODELS.get(block.type().identity().name());
-        if (make != null) {
+        // Somebody else's block of that name may be anything.
+        if (make != null && block.type().identity().vendor().equals(Vlnv.OURS)) {
             Made made = new Made(platform, block, new RegisterBank(registers, clockHz));
             return clocked(make.apply(made), clockHz, processorHz);
         }

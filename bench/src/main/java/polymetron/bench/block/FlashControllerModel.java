@@ -47,9 +47,13 @@ public final class FlashControllerModel extends BankModel {
         clear();
     }
 
-    /** Puts the chip on it whose bytes the memory range shows. */
-    public void connect(Memory memory) {
-        chip = new FlashChip(memory, sizeBytes);
+    /**
+     * Puts the chip on it whose bytes the memory range shows.
+     *
+     * @param changed told when they have changed
+     */
+    public void connect(Memory memory, Runnable changed) {
+        chip = new FlashChip(memory, sizeBytes, changed);
         chip.reset(fourLines);
     }
 

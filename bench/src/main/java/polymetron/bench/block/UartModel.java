@@ -41,6 +41,10 @@ public final class UartModel extends BankModel {
     private final ArrayDeque<Byte> transmitFifo = new ArrayDeque<>();
     private final ArrayDeque<Byte> receiveFifo = new ArrayDeque<>();
     private final ArrayDeque<Byte> incoming = new ArrayDeque<>();
+
+    /** Characters that are kept while nothing takes them. */
+    private static final int MOST_SENT = 1 << 20;
+
     private final ByteArrayOutputStream sent = new ByteArrayOutputStream();
     private final BankField divisorLow;
     private final BankField divisorHigh;
@@ -182,6 +186,9 @@ public final class UartModel extends BankModel {
                             + RECEIVER_CYCLES
                             + (long) (characterCycles() / BITS_PER_CHARACTER * BITS_TO_STOP);
         } else {
+            if (sent.size() >= MOST_SENT) {
+                sent.reset();
+            }
             sent.write(character);
         }
         nextTake = transmitFifo.isEmpty() ? NEVER : busyUntil;

@@ -31,8 +31,17 @@ public final class DirectMemory {
         if (at < 0 || !(map.target(at) instanceof Ram ram)) {
             return false;
         }
-        System.arraycopy(ram.bytes, address - map.base(at), into, 0, into.length);
+        int offset = address - map.base(at);
+        if (!reaches(ram, offset, into.length)) {
+            return false;
+        }
+        System.arraycopy(ram.bytes, offset, into, 0, into.length);
         return true;
+    }
+
+    /** Whether a wide word ends within the memory. */
+    private static boolean reaches(Ram ram, int offset, int length) {
+        return offset <= ram.bytes.length - length;
     }
 
     /**
@@ -48,6 +57,9 @@ public final class DirectMemory {
             return false;
         }
         int offset = address - map.base(at);
+        if (!reaches(ram, offset, bytes.length)) {
+            return false;
+        }
         for (int lane = 0; lane < bytes.length; lane++) {
             if (enabled == null || enabled[lane]) {
                 ram.bytes[offset + lane] = bytes[lane];

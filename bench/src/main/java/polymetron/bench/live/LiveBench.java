@@ -146,7 +146,7 @@ public final class LiveBench implements AutoCloseable {
             return;
         }
         machine.run(cycles);
-        if (machine.hart().isStuck()) {
+        if (machine.isStuck()) {
             // What it was sending still goes out, and then nothing more can come.
             machine.run(machine.clockHz() / LAST_PART);
             stopped = machine.lastTrap();
@@ -200,6 +200,11 @@ public final class LiveBench implements AutoCloseable {
         if (link.form().ports().getFirst().direction() == Direction.OUT) {
             throw new BenchException(
                     "%s is driven by the platform; it cannot be moved by hand".formatted(part));
+        }
+        if (!(machine.model(link.block().name()).orElse(null) instanceof GpioModel)) {
+            throw new BenchException(
+                    "%s has no lines that are moved by hand: it is on %s"
+                            .formatted(part, link.block().name()));
         }
         int width = link.form().ports().getFirst().width();
         if (line < 0 || line >= width) {

@@ -22,19 +22,31 @@ final class OutsideOfBench {
 
     private final Machine machine;
 
-    /** Steps of each channel by the name of the part. */
-    private final Map<String, int[]> steps = new LinkedHashMap<>();
+    /** Voltages at a part that a block measures: the steps of each channel. */
+    private record Inputs(String block, double fullScale, int[] steps) {}
+
+    /** By the name of the part. */
+    private final Map<String, Inputs> inputs = new LinkedHashMap<>();
 
     OutsideOfBench(Machine machine) {
         this.machine = machine;
         for (OutwardLink link : links()) {
-            for (Capability.AnalogInputs inputs : inputs(link.block())) {
-                int[] first = new int[(int) link.block().shape().number(inputs.channels(), 1)];
+            ElaboratedBlock block = link.block();
+            for (Capability.AnalogInputs role :
+                    block.type().provides(Capability.AnalogInputs.class)) {
+                int[] first = new int[(int) block.shape().number(role.channels(), 1)];
                 java.util.Arrays.fill(first, (int) (FIRST_VOLTAGE * STEPS));
-                steps.put(link.part().name(), first);
+                double fullScale =
+                        role.fullScale()
+                                .evaluate(block.shape().parameters())
+                                .asDecimal()
+                                .doubleValue();
+                inputs.put(link.part().name(), new Inputs(block.name(), fullScale, first));
             }
             machine.signal(link.part().name())
                     .ifPresent(signal -> signal.set(ConverterSignal.Shape.QUIET));
+            machine.receiver(link.part().name())
+                    .ifPresent(receiver -> receiver.set(true, machine.cycles()));
         }
         begin();
     }
@@ -43,22 +55,14 @@ final class OutsideOfBench {
         return machine.platform().outward().stream().filter(link -> link.part() != null).toList();
     }
 
-    private static List<Capability.AnalogInputs> inputs(ElaboratedBlock block) {
-        return block.type().provides(Capability.AnalogInputs.class);
-    }
-
-    /** Puts everything as it is on a machine that was reset. */
+    /** Puts the voltages on a machine that was reset; signals and receivers stay as they are by themselves. */
     void begin() {
-        steps.keySet().forEach(this::apply);
-        for (OutwardLink link : links()) {
-            machine.receiver(link.part().name())
-                    .ifPresent(receiver -> receiver.set(true, machine.cycles()));
-        }
+        inputs.keySet().forEach(this::apply);
         machine.settle();
     }
 
     private void apply(String part) {
-        int[] channels = steps.get(part);
+        int[] channels = inputs.get(part).steps();
         for (int channel = 0; channel < channels.length; channel++) {
             machine.setVoltage(part, channel, channels[channel]);
         }
@@ -68,37 +72,23 @@ final class OutsideOfBench {
      * @throws BenchException when no block measures there
      */
     void setVoltage(String part, int channel, double volts) {
-        OutwardLink link =
-                links().stream()
-                        .filter(each -> each.part().name().equals(part))
-                        .filter(each -> !inputs(each.block()).isEmpty())
-                        .findFirst()
-                        .orElseThrow(
-                                () ->
-                                        new BenchException(
-                                                "no block measures at %s".formatted(part)));
-        int[] channels = steps.get(part);
+        Inputs measured = inputs.get(part);
+        if (measured == null) {
+            throw new BenchException("no block measures at %s".formatted(part));
+        }
+        int[] channels = measured.steps();
         if (channel < 0 || channel >= channels.length) {
             throw new BenchException(
                     "%s has channels 0 to %s, not %s"
                             .formatted(part, channels.length - 1, channel));
         }
-        double fullScale = fullScale(link.block());
+        double fullScale = measured.fullScale();
         if (!(volts >= 0 && volts <= fullScale)) {
             throw new BenchException(
                     "%s measures 0 to %s V, not %s V".formatted(part, fullScale, volts));
         }
         channels[channel] = (int) Math.min(STEPS - 1, Math.round(volts / fullScale * STEPS));
         apply(part);
-    }
-
-    private static double fullScale(ElaboratedBlock block) {
-        return inputs(block)
-                .getFirst()
-                .fullScale()
-                .evaluate(block.shape().parameters())
-                .asDecimal()
-                .doubleValue();
     }
 
     /**
@@ -145,24 +135,24 @@ final class OutsideOfBench {
 
     Outside state() {
         List<Outside.Voltage> voltages = new ArrayList<>();
+        inputs.forEach(
+                (part, measured) -> {
+                    for (int channel = 0; channel < measured.steps().length; channel++) {
+                        double volts = measured.steps()[channel] / STEPS * measured.fullScale();
+                        voltages.add(
+                                new Outside.Voltage(
+                                        part,
+                                        measured.block(),
+                                        channel,
+                                        volts,
+                                        measured.fullScale()));
+                    }
+                });
         List<Outside.Signal> signals = new ArrayList<>();
         List<Outside.Reception> receptions = new ArrayList<>();
         for (OutwardLink link : links()) {
             String part = link.part().name();
             String block = link.block().name();
-            if (steps.containsKey(part)) {
-                double fullScale = fullScale(link.block());
-                int[] channels = steps.get(part);
-                for (int channel = 0; channel < channels.length; channel++) {
-                    voltages.add(
-                            new Outside.Voltage(
-                                    part,
-                                    block,
-                                    channel,
-                                    channels[channel] / STEPS * fullScale,
-                                    fullScale));
-                }
-            }
             machine.signal(part)
                     .ifPresent(
                             signal ->

@@ -103,13 +103,17 @@ final class AddressMaps {
                 .findFirst();
     }
 
-    /** Puts the chips of the board on flash controllers; their bytes are those that the memory range shows. */
-    void connectChips() {
+    /**
+     * Puts the chips of the board on flash controllers; their bytes are those that the memory range shows.
+     *
+     * @param changed told when a chip has changed them
+     */
+    void connectChips(Runnable changed) {
         memories.forEach(
                 (block, memory) ->
                         flash(block)
                                 .filter(model -> isOnBoard(block))
-                                .ifPresent(model -> model.connect(memory)));
+                                .ifPresent(model -> model.connect(memory, changed)));
     }
 
     /** Whether a part of the board is on a block. */

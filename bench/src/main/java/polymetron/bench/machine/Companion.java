@@ -4,7 +4,6 @@ import java.util.List;
 import java.util.function.LongConsumer;
 import polymetron.bench.clock.ClockRatio;
 import polymetron.bench.hart.Hart;
-import polymetron.software.SoftwareView;
 
 /**
  * Another hart of the platform. It runs behind the first one, a short slice after the other, so that both find what the other has
@@ -14,7 +13,6 @@ final class Companion {
     private static final int LONGEST = 1 << 16;
 
     private final Hart hart;
-    private final SoftwareView view;
     private final List<Wire> wires;
     private final ClockRatio ratio;
     private final String domain;
@@ -22,11 +20,8 @@ final class Companion {
     /** Cycles of its own clock since power-up. */
     private long own;
 
-    private boolean runs;
-
-    Companion(Hart hart, SoftwareView view, List<Wire> wires, ClockRatio ratio, String domain) {
+    Companion(Hart hart, List<Wire> wires, ClockRatio ratio, String domain) {
         this.hart = hart;
-        this.view = view;
         this.wires = wires;
         this.ratio = ratio;
         this.domain = domain;
@@ -36,25 +31,12 @@ final class Companion {
         return hart;
     }
 
-    SoftwareView view() {
-        return view;
-    }
-
     List<Wire> wires() {
         return wires;
     }
 
     String domain() {
         return domain;
-    }
-
-    /** Whether a program is there for it. */
-    boolean runs() {
-        return runs;
-    }
-
-    void setRuns(boolean hasProgram) {
-        runs = hasProgram;
     }
 
     void reset() {
@@ -94,7 +76,7 @@ final class Companion {
             if (hart.takeInterrupt()) {
                 own += hart.timing().interrupt();
             }
-            own += hart.execute((int) Math.min(Math.max(1, end - own), LONGEST));
+            own += hart.execute((int) Math.clamp(end - own, 1L, (long) LONGEST));
             settle.accept(cycle);
         }
     }

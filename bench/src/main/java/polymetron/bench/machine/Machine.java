@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import polymetron.address.Address;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
@@ -62,8 +63,8 @@ public final class Machine {
 
     private final Hart hart;
 
-    /** Harts beside the first one. */
-    private final List<Companion> companions;
+    /** Harts beside the first one, which have programs of their own. */
+    private List<Companion> companions = List.of();
 
     private final long clockHz;
     private final UartModel console;
@@ -148,11 +149,9 @@ public final class Machine {
                         mover.connect(side -> direct(platform.blockIndex().get(block), side));
                     }
                 });
-        maps.connectChips();
         hart.onProgress(this::catchUp);
         this.surroundings = new Surroundings(platform, this::model, clockHz);
         this.wires = InterruptWiring.of(platform, runs, models);
-        companions = companions(runs);
         reset();
     }
 
@@ -189,27 +188,23 @@ public final class Machine {
         return made;
     }
 
-    /** All other harts of the platform; each stands still until there is a program for it. */
-    private List<Companion> companions(polymetron.software.Hart first) {
-        List<Companion> found = new ArrayList<>();
-        for (SoftwareView each : SoftwareView.all(platform)) {
-            for (polymetron.software.Hart other : each.harts()) {
-                if (!other.equals(first)) {
-                    Companion companion =
-                            new Companion(
-                                    hart(other),
-                                    each,
-                                    InterruptWiring.of(platform, other, models),
-                                    ClockRatio.of(Math.max(1, other.hertz()), clockHz),
-                                    other.block().domain(null));
-                    companion
-                            .hart()
-                            .onProgress((done, accessed) -> catchUp(companion, done, accessed));
-                    found.add(companion);
-                }
-            }
-        }
-        return List.copyOf(found);
+    /** The harts of a program that runs beside the first one. */
+    private Stream<Companion> companions(SoftwareView program) {
+        return program.harts().stream()
+                .map(
+                        each -> {
+                            Companion companion =
+                                    new Companion(
+                                            hart(each),
+                                            InterruptWiring.of(platform, each, models),
+                                            ClockRatio.of(Math.max(1, each.hertz()), clockHz),
+                                            each.block().domain(null));
+                            companion
+                                    .hart()
+                                    .onProgress(
+                                            (done, accessed) -> catchUp(companion, done, accessed));
+                            return companion;
+                        });
     }
 
     /** What a block that moves data by itself finds at its addresses. */
@@ -254,6 +249,17 @@ public final class Machine {
 
     public Hart hart() {
         return hart;
+    }
+
+    /** Whether nothing more can happen, on any processor that has a program. */
+    public boolean isStuck() {
+        return hart.isStuck() && companions.stream().allMatch(each -> each.hart().isStuck());
+    }
+
+    /** A chip has changed what is in it, from where instructions may come. */
+    private void forgetInstructions() {
+        hart.forgetInstructions();
+        companions.forEach(each -> each.hart().forgetInstructions());
     }
 
     /** The last trap in words: what, where, and with which value; null when there was none. */
@@ -369,29 +375,27 @@ public final class Machine {
     public void load(ProgramImage program, List<ProgramImage> others) {
         List<ProgramImage> all = new ArrayList<>(List.of(program));
         all.addAll(others);
+        Set<String> processors = new HashSet<>();
         for (ProgramImage each : all) {
+            if (!processors.add(each.view().name())) {
+                throw new BenchException(
+                        "each processor runs one program, and %s has two"
+                                .formatted(each.view().name()));
+            }
             if (!each.fits()) {
                 throw new BenchException(String.join("; ", each.problems()));
             }
         }
         image = program;
         further = List.copyOf(others);
-        for (Companion companion : companions) {
-            companion.setRuns(
-                    further.stream()
-                            .anyMatch(each -> each.view().name().equals(companion.view().name())));
-        }
+        companions = further.stream().flatMap(each -> companions(each.view())).toList();
+        maps.connectChips(this::forgetInstructions);
         reset();
     }
 
     /** What other processors run. */
     public List<ProgramImage> further() {
         return further;
-    }
-
-    /** The UART that a program has its console on. */
-    public Optional<UartModel> console(SoftwareView program) {
-        return program.console().map(uart -> (UartModel) models.get(uart.ref()));
     }
 
     /** Back to power-up: memories hold the program again, everything else its reset value. */
@@ -424,7 +428,7 @@ public final class Machine {
                 restart();
             }
             long until = Math.min(end, nextEvent);
-            if (hasCompany()) {
+            if (!companions.isEmpty()) {
                 until = Math.min(until, cycles + TOGETHER);
             }
             if (!goOn()) {
@@ -439,19 +443,13 @@ public final class Machine {
         }
     }
 
-    private boolean hasCompany() {
-        return !further.isEmpty();
-    }
-
     /** The other harts come to where the first one is. */
     private void runCompany() {
         for (Companion companion : companions) {
-            if (companion.runs()) {
-                try {
-                    companion.runTo(cycles, this::settle);
-                } catch (MemoryExhausted exhausted) {
-                    throw new BenchException(exhausted.getMessage());
-                }
+            try {
+                companion.runTo(cycles, this::settle);
+            } catch (MemoryExhausted exhausted) {
+                throw new BenchException(exhausted.getMessage());
             }
         }
     }
@@ -560,11 +558,7 @@ public final class Machine {
     private void settleAt(long now) {
         advanceModels(now);
         pass(wires, hart);
-        for (Companion companion : companions) {
-            if (companion.runs()) {
-                pass(companion.wires(), companion.hart());
-            }
-        }
+        companions.forEach(each -> pass(each.wires(), each.hart()));
     }
 
     private static void pass(List<Wire> wires, Hart to) {
@@ -600,7 +594,11 @@ public final class Machine {
 
     private void advanceModels(long now) {
         hart.csrs().setCycles(now);
-        streams.advance(now);
+        try {
+            streams.advance(now);
+        } catch (MemoryExhausted exhausted) {
+            throw new BenchException(exhausted.getMessage());
+        }
         for (BlockModel model : models.values()) {
             model.advance(now);
         }

@@ -17,6 +17,7 @@ public final class FlashChip {
     private static final int LARGE = 64 << 10;
 
     private final Memory memory;
+    private final Runnable changed;
     private final long sizeBytes;
     private boolean selected;
     private boolean busy;
@@ -32,8 +33,10 @@ public final class FlashChip {
 
     /**
      * @param memory what it holds, which reads of the memory range see as well
+     * @param changed told when that has changed
      */
-    public FlashChip(Memory memory, long sizeBytes) {
+    public FlashChip(Memory memory, long sizeBytes, Runnable changed) {
+        this.changed = changed;
         this.memory = memory;
         this.sizeBytes = sizeBytes;
     }
@@ -156,6 +159,7 @@ public final class FlashChip {
     }
 
     private void begin(double end) {
+        changed.run();
         busy = true;
         until = end;
     }

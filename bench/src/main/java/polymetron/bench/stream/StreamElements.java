@@ -2,12 +2,17 @@ package polymetron.bench.stream;
 
 import java.util.List;
 import polymetron.elaborate.ElaboratedBlock;
+import polymetron.library.Vlnv;
 
 /** The elements of blocks without registers. */
 final class StreamElements {
     private StreamElements() {}
 
     static List<StreamElement> of(ElaboratedBlock block) {
+        // Somebody else's block of that name may be anything.
+        if (!block.type().identity().vendor().equals(Vlnv.OURS)) {
+            return List.of();
+        }
         var shape = block.shape();
         return switch (block.type().identity().name()) {
             case "fifo" ->

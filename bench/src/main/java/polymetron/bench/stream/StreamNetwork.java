@@ -23,7 +23,6 @@ public final class StreamNetwork {
     private final List<StreamClock> all = new ArrayList<>();
     private final Map<InterfaceRef, SourcePort> sources = new LinkedHashMap<>();
     private long next;
-    private boolean isRunning;
 
     /**
      * @param withRegisters elements that are blocks with registers, by the names of those
@@ -132,10 +131,6 @@ public final class StreamNetwork {
 
     /** Does everything that happens until a cycle of the processor. */
     public void advance(long cycle) {
-        if (isRunning) {
-            return;
-        }
-        isRunning = true;
         while (next <= cycle) {
             long at = next;
             for (StreamClock clock : all) {
@@ -149,6 +144,5 @@ public final class StreamNetwork {
         for (StreamClock clock : all) {
             clock.skipTo(cycle);
         }
-        isRunning = false;
     }
 }

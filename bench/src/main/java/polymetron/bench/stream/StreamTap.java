@@ -29,7 +29,7 @@ public final class StreamTap {
     /** The words from a number on, as far as they are kept. */
     public List<Word> since(long first) {
         List<Word> words = new ArrayList<>();
-        for (long at = Math.max(first, count - KEPT); at < count; at++) {
+        for (long at = Math.max(0, Math.max(first, count - KEPT)); at < count; at++) {
             int place = (int) (at % KEPT);
             words.add(new Word(values[place], ends[place]));
         }

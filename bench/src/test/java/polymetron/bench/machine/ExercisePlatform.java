@@ -79,27 +79,15 @@ final class ExercisePlatform {
         edits.add(new Edit.AddDomain(new ClockDomain("main", "oscillator", "watchdog.expired")));
         for (String each : blocks.keySet()) {
             if (!each.equals("watchdog")) {
-                BlockType type =
-                        Shipped.LIBRARY
-                                .type(platform.block(each).orElseThrow().type())
-                                .orElseThrow();
-                type.clocks()
-                        .forEach(port -> edits.add(new Edit.SetDomain(each, port.name(), "main")));
-                type.resets()
-                        .forEach(port -> edits.add(new Edit.SetDomain(each, port.name(), "main")));
+                inputs(platform, each)
+                        .forEach(input -> edits.add(new Edit.SetDomain(each, input, "main")));
             }
         }
         edits.add(new Edit.AddBus(new Bus("system", Protocol.AXI4_LITE, 32, 32, "main")));
         platform = EDITOR.apply(platform, new Edit.Several(null, edits));
         platform = EDITOR.apply(platform, new Edit.BindPart("spi", "port", "converter"));
         platform = EDITOR.apply(platform, new Edit.BindPart("i2c", "wires", "thermometer"));
-        platform =
-                EDITOR.apply(
-                        platform,
-                        WiringPlan.propose(platform, Shipped.LIBRARY, WiringPlan.Decisions.NONE)
-                                .asEdit("wire"));
-        // The board's line would be slow to simulate.
-        return EDITOR.apply(platform, new Edit.SetParameter("console", "BAUD", "3125000"));
+        return ready(platform);
     }
 
     /** Streams from and to memory, through every element, into another clock and back; and what measures. */
@@ -185,12 +173,7 @@ final class ExercisePlatform {
         edits.add(new Edit.SetDomain("pll", "clk", "main"));
         edits.add(new Edit.AddDomain(new ClockDomain("other", "pll.out0", "reset_button")));
         for (String each : blocks.keySet()) {
-            BlockType type =
-                    Shipped.LIBRARY.type(platform.block(each).orElseThrow().type()).orElseThrow();
-            List<String> inputs = new ArrayList<>();
-            type.clocks().forEach(port -> inputs.add(port.name()));
-            type.resets().forEach(port -> inputs.add(port.name()));
-            for (String input : inputs) {
+            for (String input : inputs(platform, each)) {
                 boolean isOther =
                         (each.equals("there") == input.startsWith("out_"))
                                 && (each.equals("there") || each.equals("back"));
@@ -218,12 +201,27 @@ final class ExercisePlatform {
         platform = EDITOR.apply(platform, new Edit.BindPart("pps", "receiver", "receiver"));
         platform = EDITOR.apply(platform, new Edit.BindPart("flash", "chip", "flash"));
         platform = EDITOR.apply(platform, new Edit.BindPart("analog", "inputs", "battery"));
-        platform =
+        return ready(platform);
+    }
+
+    /** With everything that the plan wires, and a console that is not slow to simulate. */
+    private static Platform ready(Platform platform) {
+        Platform wired =
                 EDITOR.apply(
                         platform,
                         WiringPlan.propose(platform, Shipped.LIBRARY, WiringPlan.Decisions.NONE)
                                 .asEdit("wire"));
-        return EDITOR.apply(platform, new Edit.SetParameter("console", "BAUD", "3125000"));
+        return EDITOR.apply(wired, new Edit.SetParameter("console", "BAUD", "3125000"));
+    }
+
+    /** Clock and reset inputs of a block. */
+    private static List<String> inputs(Platform platform, String block) {
+        BlockType type =
+                Shipped.LIBRARY.type(platform.block(block).orElseThrow().type()).orElseThrow();
+        List<String> inputs = new ArrayList<>();
+        type.clocks().forEach(port -> inputs.add(port.name()));
+        type.resets().forEach(port -> inputs.add(port.name()));
+        return inputs;
     }
 
     private static void connect(List<Edit> edits, String... streams) {

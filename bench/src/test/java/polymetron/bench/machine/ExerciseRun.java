@@ -25,8 +25,10 @@ final class ExerciseRun {
     private final ElaboratedPlatform platform;
     private final Path folder;
 
-    /** Cycles that a simulation may take. */
-    private long most = 3_000_000;
+    /** Board time that an exercise may take, on the bench and, in cycles, in simulation. */
+    private static final double LONGEST_SECONDS = 0.03;
+
+    private static final long MOST_CYCLES = 3_000_000;
 
     ExerciseRun(ElaboratedPlatform platform, Path folder) throws IOException {
         this.platform = platform;
@@ -37,10 +39,6 @@ final class ExerciseRun {
             Tool.write(folder, file.path(), file.bytes());
         }
         StepByStep.watch(folder, "cpu");
-    }
-
-    Path folder() {
-        return folder;
     }
 
     ProgramImage program(String block) throws IOException {
@@ -64,7 +62,7 @@ final class ExerciseRun {
         return Tool.run(
                 folder,
                 "make -s -C sim run SIM=%s IMAGE=exercise.hex UNTIL=end. INPUT=world.txt CYCLES=%s"
-                        .formatted(simulator, most)
+                        .formatted(simulator, MOST_CYCLES)
                         .split(" "));
     }
 
@@ -77,9 +75,7 @@ final class ExerciseRun {
             machine.move(each.part(), each.levels());
         }
         machine.run(1);
-        String said = BuiltProgram.saysUntil(machine, "end.", 0.05).strip();
-        most = 4 * machine.cycles();
-        return said;
+        return BuiltProgram.saysUntil(machine, "end.", LONGEST_SECONDS).strip();
     }
 
     /** Where an instruction ends in another cycle than on the bench; empty where none does. */

@@ -14,12 +14,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import polymetron.bench.block.PwmModel;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.output.HandoffFile;
-import polymetron.output.hardware.Hardware;
-import polymetron.output.image.ImageFiles;
 import polymetron.output.image.ProgramImage;
-import polymetron.outside.StepByStep;
-import polymetron.outside.Tool;
 
 /**
  * The exercise of each block: a program that does with it what it is for, on one platform with all of them. It says the same on
@@ -27,20 +22,13 @@ import polymetron.outside.Tool;
  */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 final class ExerciseTest {
-    private Path folder;
+    private final ElaboratedPlatform platform = ExercisePlatform.elaborated();
 
-    private ElaboratedPlatform platform;
+    private ExerciseRun run;
 
     @BeforeAll
-    void build(@TempDir Path made) throws IOException {
-        folder = made;
-        platform = ExercisePlatform.elaborated();
-        Hardware hardware = Hardware.of(platform);
-        assertThat(hardware.notBuilt()).isEmpty();
-        for (HandoffFile file : hardware.files()) {
-            Tool.write(folder, file.path(), file.bytes());
-        }
-        StepByStep.watch(folder, "cpu");
+    void build(@TempDir Path folder) throws IOException {
+        run = new ExerciseRun(platform, folder);
         Path bench = folder.resolve("sim/testbench.v");
         String text = Files.readString(bench);
         int end = text.lastIndexOf("endmodule");
@@ -75,7 +63,7 @@ final class ExerciseTest {
     /** What the model of the PWM says to each word of its exercise. */
     @Test
     void pulsesAreAsLongOnTheBench() throws IOException {
-        ProgramImage image = ExercisePlatform.program(platform, folder.resolve("pwm"), "pwm");
+        ProgramImage image = run.program("pwm");
         Machine machine = new Machine(platform);
         machine.load(image);
         PwmModel pwm = (PwmModel) machine.model("pwm").orElseThrow();
@@ -95,14 +83,9 @@ final class ExerciseTest {
                         "high 0 800 500 20",
                         "high 0 1000 1000 40",
                         "high 0 0 0 0");
-        Tool.write(folder, "exercise.hex", ImageFiles.of(image, "exercise").getFirst().bytes());
+        run.use(image, List.of());
         for (String simulator : List.of("iverilog", "verilator")) {
-            String said =
-                    Tool.run(
-                            folder,
-                            "make -s -C sim run SIM=%s IMAGE=exercise.hex UNTIL=end. CYCLES=300000"
-                                    .formatted(simulator)
-                                    .split(" "));
+            String said = run.whole(simulator);
             assertThat(said.lines().filter(line -> line.startsWith("high")).toList())
                     .isEqualTo(expected.toString().lines().toList());
         }
@@ -120,27 +103,16 @@ final class ExerciseTest {
                 "gpio"
             })
     void saysTheSameEverywhere(String block) throws IOException {
-        ProgramImage image = ExercisePlatform.program(platform, folder.resolve(block), block);
-        Machine machine = new Machine(platform);
-        machine.load(image);
-        String onBench = BuiltProgram.saysUntil(machine, "end.", 2);
+        ProgramImage image = run.program(block);
+        String onBench = run.onBench(image, List.of());
         assertThat(onBench).contains("all well, end.");
-        System.out.printf("exercise of %s: %s cycles%n", block, machine.cycles());
-        Tool.write(folder, "exercise.hex", ImageFiles.of(image, "exercise").getFirst().bytes());
+        run.use(image, List.of());
         for (String simulator : List.of("iverilog", "verilator")) {
-            String said =
-                    Tool.run(
-                            folder,
-                            "make -s -C sim run SIM=%s IMAGE=exercise.hex UNTIL=end. CYCLES=3000000"
-                                    .formatted(simulator)
-                                    .split(" "));
-            assertThat(said.replaceFirst("(?s)\\R- testbench.v.*", "").strip())
-                    .isEqualTo(onBench.strip());
+            assertThat(run.simulated(simulator)).isEqualTo(onBench);
         }
-        machine.load(image);
         // What is in another clock domain is seen some cycles earlier or later.
         if (!block.equals("watchdog")) {
-            assertThat(StepByStep.difference(folder, machine, 0)).isEmpty();
+            assertThat(run.difference(image)).isEmpty();
         }
     }
 }

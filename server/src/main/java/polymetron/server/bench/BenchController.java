@@ -203,10 +203,8 @@ final class BenchController {
         List<ProgramImage> others = new ArrayList<>();
         for (BesideRequest each :
                 request.beside() == null ? List.<BesideRequest>of() : request.beside()) {
-            if (each.processor() == null || each.processor().equals(image.view().name())) {
-                throw new BenchException(
-                        "each processor runs one program; %s has one"
-                                .formatted(image.view().name()));
+            if (each == null || each.program() == null) {
+                throw new BenchException("beside: each entry names a program and a processor");
             }
             others.add(
                     ChosenPrograms.image(
