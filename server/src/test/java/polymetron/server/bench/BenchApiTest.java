@@ -7,6 +7,7 @@ import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
@@ -117,6 +118,25 @@ final class BenchApiTest {
         JsonNode now = server.get(station + "/bench").json().path("state");
         assertThat(now.path("voltages").get(0).path("volts").asDouble()).isBetween(10.99, 11.01);
         assertThat(now.path("receptions").get(0).path("on").asBoolean()).isFalse();
+
+        // A reset leaves what is outside as it is.
+        server.post(station + "/bench/reset", "{}");
+        JsonNode reset = server.get(station + "/bench").json().path("state");
+        assertThat(reset.path("receptions").get(0).path("on").asBoolean()).isFalse();
+        assertThat(reset.path("voltages").get(0).path("volts").asDouble()).isBetween(10.99, 11.01);
+        assertThat(server.get(words.replace("since=0", "since=-5")).json().path("values"))
+                .hasSize(streamed.path("values").size());
+        assertThat(detail(parts + "battery", Map.of("line", 0, "high", true)))
+                .isEqualTo("battery has no lines that are moved by hand: it is on battery");
+        assertThat(
+                        detail(
+                                station + "/bench",
+                                Map.of(
+                                        "program",
+                                        program,
+                                        "beside",
+                                        List.of(Map.of("program", program, "processor", "cpu")))))
+                .isEqualTo("each processor runs one program, and cpu has two");
 
         assertThat(detail(parts + "battery/voltage", Map.of("channel", 0, "volts", 17)))
                 .isEqualTo("battery measures 0 to 16.5 V, not 17.0 V");
