@@ -15,12 +15,26 @@ record StreamSample(int bits) {
 
     /** A number as a sample; what is too large becomes the largest. */
     int clipped(BigInteger number) {
-        return fits(number)
-                ? number.intValue()
-                : number.signum() < 0 ? -1 << bits - 1 : (int) ((1L << bits - 1) - 1);
+        if (fits(number)) {
+            return number.intValue();
+        }
+        int largest = (int) ((1L << bits - 1) - 1);
+        return number.signum() < 0 ? ~largest : largest;
     }
 
     boolean fits(BigInteger number) {
         return number.bitLength() < bits;
+    }
+
+    /** The lowest bits of a number inside a filter, as a signed number. */
+    static BigInteger wrapped(BigInteger number, int bits) {
+        BigInteger beyond = BigInteger.ONE.shiftLeft(bits);
+        BigInteger low = number.mod(beyond);
+        return low.testBit(bits - 1) ? low.subtract(beyond) : low;
+    }
+
+    /** A number without its lowest bits, rounded, a half up. */
+    static BigInteger rounded(BigInteger number, int cuts) {
+        return cuts == 0 ? number : number.shiftRight(cuts - 1).add(BigInteger.ONE).shiftRight(1);
     }
 }
