@@ -17,7 +17,7 @@ function choose(processor: string, program: string): void {
 <template>
     <label v-for="each in processors" :key="each" class="flex items-center gap-2">
         <span class="text-soft"
-            >on <span class="font-mono text-ink">{{ each }}</span></span
+            >Also on <span class="font-mono text-ink">{{ each }}</span></span
         >
         <select
             class="input !py-1"
