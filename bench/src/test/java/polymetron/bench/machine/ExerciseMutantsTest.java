@@ -6,8 +6,12 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
@@ -16,19 +20,21 @@ import org.junit.jupiter.params.provider.MethodSource;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.HardwareBinding;
-import polymetron.output.hardware.Hardware;
-import polymetron.output.image.ImageFiles;
 import polymetron.outside.Tool;
 
 /**
  * Whether exercises would notice: yosys changes the hardware of a block in one place after the other (mutate), and its exercise
- * has to say something else then, or nothing. A few in every run, fifty by hand with -Dpolymetron.mutants=50.
+ * has to say something else then, or nothing. All changes are built into one simulation, each behind the number that turns it
+ * on. Twenty of two blocks in every run; others by hand with -Dpolymetron.mutants=50 -Dpolymetron.mutants.blocks=NAME,NAME.
  */
 final class ExerciseMutantsTest {
-    private static final int COUNT = Integer.getInteger("polymetron.mutants", 4);
+    private static final int COUNT = Integer.getInteger("polymetron.mutants", 20);
 
     /** Of those that are tried at least this part must be noticed. */
-    private static final double NOTICED = 0.7;
+    private static final double NOTICED =
+            Double.parseDouble(System.getProperty("polymetron.mutants.noticed", "0.7"));
+
+    private static final Pattern ENDED = Pattern.compile("ended in (\\d+)");
 
     @TempDir private Path folder;
 
@@ -45,53 +51,44 @@ final class ExerciseMutantsTest {
                 .orElseThrow();
     }
 
+    /** The last one of its type: the console, which is the first, is to go on speaking. */
     private static Optional<ElaboratedBlock> blockOf(ElaboratedPlatform platform, String type) {
         return platform.blocks().stream()
                 .filter(each -> each.type().identity().name().equals(type))
-                .findFirst();
+                .reduce((first, second) -> second);
     }
 
     @ParameterizedTest
     @MethodSource("blocks")
     void mostChangesAreNoticed(String block) throws IOException {
         ElaboratedPlatform platform = platformWith(block);
-        Hardware.of(platform)
-                .files()
-                .forEach(file -> Tool.write(folder, file.path(), file.bytes()));
-        var image = ExercisePlatform.program(platform, folder.resolve("program"), block);
-        Tool.write(folder, "exercise.hex", ImageFiles.of(image, "exercise").getFirst().bytes());
-        String right = said();
-        assertThat(right).contains("all well, end.");
+        ExerciseRun run = new ExerciseRun(platform, folder);
+        run.use(run.program(block), OutsideOfExercises.of(block));
         ElaboratedBlock found = blockOf(platform, block).orElseThrow();
-        HardwareBinding binding = found.type().hardware();
         Path hdl = folder.resolve("hdl");
-        String module = binding.module();
-        String original = Files.readString(hdl.resolve(module + ".v"));
-        String parameters =
-                binding.parameters().entrySet().stream()
-                        .map(
-                                each ->
-                                        " -chparam %s %d"
-                                                .formatted(
-                                                        each.getKey(),
-                                                        found.shape().number(each.getValue(), 0)))
-                        .collect(Collectors.joining());
-        yosys(
-                hdl,
-                "read_verilog polymetron_*.v; hierarchy -top %s%s; proc; flatten; opt_clean; rename -top mutated; write_ilang mutated.il; mutate -list %d -seed 1 -o changes.txt"
-                        .formatted(module, parameters, COUNT));
-        // Written again without a change it says the same: what is noticed later is the change.
-        use(hdl, module, original, "");
-        assertThat(said()).isEqualTo(right);
+        List<String> changes = changes(hdl, found);
+        Path bench = folder.resolve("sim/testbench.v");
+        String text = Files.readString(bench);
+        String inside = "board.%s.behaviour.".formatted(found.name());
+        Files.writeString(
+                bench,
+                text.replace(inside, inside + "with_changes.mutated.")
+                        .replaceFirst(
+                                "(?s)endmodule(?!.*endmodule)",
+                                "final \\$display(\"ended in %0d\", cycles);\nendmodule"));
+        // Without a change it says that all is well: what is noticed later is the change.
+        String right = run.whole("verilator");
+        assertThat(right).contains("all well, end.");
+        Matcher ended = ENDED.matcher(right);
+        assertThat(ended.find()).isTrue();
+        long most = 2 * Long.parseLong(ended.group(1));
+        assertThat(said(0, most)).isEqualTo(said(right));
         List<String> survivors = new ArrayList<>();
-        List<String> changes = Files.readAllLines(hdl.resolve("changes.txt"));
-        for (String change : changes) {
-            use(hdl, module, original, change + "; ");
-            if (said().equals(right)) {
-                survivors.add(change);
+        for (int at = 0; at < changes.size(); at++) {
+            if (said(at + 1, most).equals(said(right))) {
+                survivors.add(changes.get(at));
             }
         }
-        Files.writeString(hdl.resolve(module + ".v"), original);
         System.out.printf(
                 "mutants of %s: %d of %d noticed%n",
                 block, changes.size() - survivors.size(), changes.size());
@@ -99,24 +96,57 @@ final class ExerciseMutantsTest {
         assertThat(survivors.size()).isLessThanOrEqualTo((int) ((1 - NOTICED) * changes.size()));
     }
 
-    /** Puts the hardware of the block in, with a change. */
-    private static void use(Path hdl, String module, String original, String change)
-            throws IOException {
-        yosys(hdl, "read_ilang mutated.il; " + change + "write_verilog -noattr mutated.v");
+    /** Puts all changes into the hardware of the block, and lists them; number 0 is none of them. */
+    private List<String> changes(Path hdl, ElaboratedBlock block) throws IOException {
+        HardwareBinding binding = block.type().hardware();
+        Map<String, Long> parameters = new LinkedHashMap<>();
+        binding.parameters()
+                .forEach((name, value) -> parameters.put(name, block.shape().number(value, 0)));
+        String set =
+                parameters.entrySet().stream()
+                        .map(each -> " -chparam %s %d".formatted(each.getKey(), each.getValue()))
+                        .collect(Collectors.joining());
+        yosys(
+                hdl,
+                "read_verilog polymetron_*.v; hierarchy -top %s%s; proc; setattr -mod -set keep_hierarchy 1 polymetron_converter; flatten; opt_clean; rename -top mutated; write_ilang mutated.il; mutate -list %d -seed 1 -o changes.txt"
+                        .formatted(binding.module(), set, COUNT));
+        List<String> changes = Files.readAllLines(hdl.resolve("changes.txt"));
+        StringBuilder script = new StringBuilder("read_ilang mutated.il\n");
+        for (int at = 0; at < changes.size(); at++) {
+            script.append(
+                    changes.get(at)
+                            .replaceFirst(
+                                    "mutate ", "mutate -ctrl mutant 16 %d ".formatted(at + 1)));
+            script.append('\n');
+        }
         Files.writeString(
-                hdl.resolve(module + ".v"),
-                wrapped(original) + Files.readString(hdl.resolve("mutated.v")));
+                hdl.resolve("mutate.ys"),
+                script + "clean\nselect mutated\nwrite_verilog -noattr -selected mutated.v\n");
+        Tool.run(hdl, "yosys", "-q", "-s", "mutate.ys");
+        Path file = hdl.resolve(binding.module() + ".v");
+        String original = Files.readString(file);
+        Files.writeString(
+                file,
+                wrapped(original, binding.module(), parameters)
+                        + original.replaceFirst(
+                                "module " + binding.module(), "module original_of_mutated")
+                        + Files.readString(hdl.resolve("mutated.v")));
+        return changes;
     }
 
     private static void yosys(Path hdl, String commands) {
         Tool.run(hdl, "yosys", "-q", "-p", commands);
     }
 
-    /** A module with the ports and parameters of the original, around the changed one, which has its ports only. */
-    private static String wrapped(String original) {
+    /**
+     * A module with the ports and parameters of the original, with the changed one inside where the parameters are those that it
+     * was made for, and the original elsewhere.
+     */
+    private static String wrapped(String original, String module, Map<String, Long> parameters) {
         // The list of ports ends where the first line has nothing but its end.
         String header =
-                original.substring(original.indexOf("module "), original.indexOf("\n);") + 3);
+                original.substring(
+                        original.indexOf("module " + module), original.indexOf("\n);") + 3);
         List<String> ports = new ArrayList<>();
         for (String line : header.lines().toList()) {
             String port = line.strip().replaceFirst(",$", "");
@@ -124,20 +154,54 @@ final class ExerciseMutantsTest {
                 ports.add(port.substring(port.lastIndexOf(' ') + 1));
             }
         }
-        return header.replace("output reg ", "output wire")
-                + "\nmutated mutated ("
-                + ports.stream()
+        String connected =
+                ports.stream()
                         .map(each -> ".%1$s(%1$s)".formatted(each))
-                        .collect(Collectors.joining(", "))
-                + ");\nendmodule\n";
+                        .collect(Collectors.joining(", "));
+        String given =
+                parameters.keySet().stream()
+                        .map(each -> ".%1$s(%1$s)".formatted(each))
+                        .collect(Collectors.joining(", "));
+        String same =
+                parameters.entrySet().stream()
+                        .map(each -> each.getKey() + " == " + each.getValue())
+                        .collect(Collectors.joining(" && "));
+        return """
+        %s
+        reg [15:0] mutant = 16'd0;
+        initial if ($value$plusargs("MUTANT=%%d", mutant)) ;
+        generate
+        if (%s) begin : with_changes
+            mutated mutated (.mutant(mutant), %s);
+        end
+        else begin : without
+            original_of_mutated #(%s) original (%s);
+        end
+        endgenerate
+        endmodule
+        """
+                .formatted(
+                        header.replace("output reg ", "output wire "),
+                        same.isEmpty() ? "1" : same,
+                        connected,
+                        given,
+                        connected);
     }
 
-    private String said() {
-        return Tool.tryRun(
-                        folder,
-                        "make -s -C sim run SIM=iverilog IMAGE=exercise.hex UNTIL=end. CYCLES=150000"
-                                .split(" "))
-                .output()
-                .strip();
+    /** What the program says while a change is on, given twice the time that it needs without. */
+    private String said(int mutant, long cycles) {
+        return said(
+                Tool.tryRun(
+                                folder.resolve("sim"),
+                                "build/verilator +IMAGE=../exercise.hex +UNTIL=end. +INPUT=world.txt +CYCLES=%s +MUTANT=%s"
+                                        .formatted(cycles, mutant)
+                                        .split(" "))
+                        .output());
+    }
+
+    /** Without what the simulator says of itself. */
+    private static String said(String output) {
+        int end = output.indexOf("- testbench.v");
+        return ENDED.matcher(end < 0 ? output : output.substring(0, end)).replaceAll("").strip();
     }
 }

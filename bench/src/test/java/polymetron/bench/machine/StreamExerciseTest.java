@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
@@ -51,7 +50,7 @@ final class StreamExerciseTest {
     @MethodSource("blocks")
     void saysTheSameEverywhere(String block) throws IOException {
         ProgramImage image = run.program(block);
-        List<Moved> world = world(block);
+        List<Moved> world = OutsideOfExercises.of(block);
         String onBench = run.onBench(image, world);
         assertThat(onBench).contains("all well, end.");
         run.use(image, world);
@@ -63,31 +62,5 @@ final class StreamExerciseTest {
         if (ALONE.contains(block)) {
             assertThat(run.difference(image)).isEmpty();
         }
-    }
-
-    /** What happens outside, for the exercises that look there. */
-    private static List<Moved> world(String block) {
-        List<Moved> world = new ArrayList<>();
-        if (block.equals("pps-timestamp")) {
-            // At 100.4 µs each, rounded to whole ones: the seventh is missing, and there is a
-            // stray.
-            for (int at = 0; at < 9; at++) {
-                int micros = 250 + 101 * at;
-                if (at != 6) {
-                    world.add(new Moved(micros, "receiver", 1));
-                    world.add(new Moved(micros + 10, "receiver", 0));
-                }
-                if (at == 3) {
-                    world.add(new Moved(micros + 50, "receiver", 1));
-                    world.add(new Moved(micros + 60, "receiver", 0));
-                }
-            }
-        } else if (block.equals("analog-monitor")) {
-            for (int at = 0; at < 64; at++) {
-                int steps = at < 32 ? 132 * at : 132 * (63 - at);
-                world.add(new Moved(300 + 30 * at, "battery", steps));
-            }
-        }
-        return world;
     }
 }
