@@ -318,8 +318,15 @@ final class RandomPlatform {
             return;
         }
         Bus bus = platform.bus(main).orElseThrow();
+        if (random.nextInt(2) == 0) {
+            bus =
+                    bus.withProtocol(
+                            protocol(List.of(Protocol.AXI4, Protocol.WISHBONE, Protocol.AHB_LITE)));
+            apply(new Edit.ChangeBus(bus));
+        }
         if (random.nextInt(4) == 0) {
-            apply(new Edit.ChangeBus(bus.withAddressWidth(40)));
+            bus = bus.withAddressWidth(40);
+            apply(new Edit.ChangeBus(bus));
             far(main);
         }
         if (random.nextInt(3) == 0) {
@@ -369,6 +376,10 @@ final class RandomPlatform {
                                                 null)));
     }
 
+    private Protocol protocol(List<Protocol> among) {
+        return among.get(random.nextInt(among.size()));
+    }
+
     private void behindBridges(Bus bus) {
         String upper = bus.name();
         for (int depth = 0; depth < 1 + random.nextInt(2); depth++) {
@@ -377,7 +388,7 @@ final class RandomPlatform {
                     new Edit.AddBus(
                             new Bus(
                                     lower,
-                                    random.nextBoolean() ? Protocol.APB : Protocol.AXI4_LITE,
+                                    protocol(List.of(Protocol.values())),
                                     32,
                                     32,
                                     bus.domain())));

@@ -125,7 +125,14 @@ final class SimulatedEverythingTest {
                                 .distinct()
                                 .count()
                         == 1;
-        if (isOneClock && facts.programs().getFirst().harts().size() == 1) {
+        // A mover takes the bus away from the processor, which the bench does not count.
+        boolean moves =
+                platform.blocks().stream()
+                        .anyMatch(
+                                block ->
+                                        List.of("dma", "ring-writer")
+                                                .contains(block.type().name()));
+        if (isOneClock && !moves && facts.programs().getFirst().harts().size() == 1) {
             sameCycles(here, built.get());
         }
         for (long reset = 1; reset <= RESETS; reset++) {

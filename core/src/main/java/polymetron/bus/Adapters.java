@@ -8,9 +8,6 @@ import java.util.List;
  * adapter; they will be replaced by counts of the generated hardware.
  */
 public final class Adapters {
-    /** The end that an access goes into registers its answer, as every adapter begins with one. */
-    private static final int END_CYCLES = 1;
-
     private Adapters() {}
 
     /**
@@ -28,18 +25,28 @@ public final class Adapters {
     }
 
     /**
-     * The adapters between an interface and a bus, from the interface on; empty when they match.
+     * The adapters between an interface and a bus, from the interface on; empty when they match. The first one adds what
+     * the protocol takes over which an access comes to them, but for the cycle in which it is done behind them.
      *
      * @param isTarget whether accesses come from the bus
      */
     public static List<Adapter> between(Side form, Side bus, boolean isTarget) {
         List<Adapter> adapters = new ArrayList<>();
         Protocol spoken = bus.protocols().getFirst();
-        if (!form.protocols().contains(spoken) && !form.protocols().isEmpty()) {
-            adapters.add(protocol(form.protocols().getFirst(), spoken));
+        boolean differs = !form.protocols().contains(spoken) && !form.protocols().isEmpty();
+        Protocol own = differs ? form.protocols().getFirst() : spoken;
+        Protocol upper = isTarget ? spoken : own;
+        int endCycles = upper.readCycles() - 1;
+        if (differs) {
+            adapters.add(protocol(own, spoken, endCycles));
         }
         if (form.dataWidth() != bus.dataWidth() && form.dataWidth() > 0) {
-            adapters.add(width(form.dataWidth(), bus.dataWidth(), isTarget, adapters.isEmpty()));
+            adapters.add(
+                    width(
+                            form.dataWidth(),
+                            bus.dataWidth(),
+                            isTarget,
+                            adapters.isEmpty() ? endCycles : 0));
         }
         if (form.domain() != null && bus.domain() != null && !form.domain().equals(bus.domain())) {
             int bits = Math.min(form.dataWidth(), bus.dataWidth());
@@ -48,7 +55,7 @@ public final class Adapters {
                             Adapter.Sort.CLOCK,
                             form.domain(),
                             bus.domain(),
-                            adapters.isEmpty() ? END_CYCLES : 0,
+                            adapters.isEmpty() ? endCycles : 0,
                             1,
                             46,
                             76 + 2 * bits));
@@ -56,13 +63,11 @@ public final class Adapters {
         return List.copyOf(adapters);
     }
 
-    /** Both ends of a protocol adapter meet in a plain request and answer, so its cost is the sum of its ends. */
-    private static Adapter protocol(Protocol from, Protocol to) {
-        int cycles = 0;
+    /** Both ends of a protocol adapter meet in a plain request and answer, so its size is the sum of its ends. */
+    private static Adapter protocol(Protocol from, Protocol to, int cycles) {
         int lookupTables = 0;
         int flipFlops = 0;
         for (Protocol end : List.of(from, to)) {
-            cycles += end.adapterCycles;
             lookupTables += end.adapterLookupTables;
             flipFlops += end.adapterFlipFlops;
         }
@@ -77,14 +82,14 @@ public final class Adapters {
     }
 
     /** A wide access on a narrow side takes one access for each part. */
-    private static Adapter width(int form, int bus, boolean isTarget, boolean isFirst) {
+    private static Adapter width(int form, int bus, boolean isTarget, int cycles) {
         boolean narrows = isTarget ? bus > form : form > bus;
         int ratio = Math.max(form, bus) / Math.min(form, bus);
         return new Adapter(
                 Adapter.Sort.WIDTH,
                 form + " bit",
                 bus + " bit",
-                isFirst ? END_CYCLES : 0,
+                cycles,
                 narrows ? ratio : 1,
                 2 * Math.max(form, bus),
                 narrows ? Math.max(form, bus) : 0);

@@ -14,27 +14,25 @@ import java.util.stream.Collectors;
  * registers of the library have 32.
  */
 public enum Protocol {
-    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 1, 180, 150, 4096, 256, 2),
-    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 8, 10, 0, 1, 2),
+    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 180, 150, 4096, 256, 2),
+    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 8, 10, 0, 1, 2),
     AHB_LITE(
             "ahb-lite",
             "AHB-Lite",
             List.of(32, 64, 128, 256, 512, 1024),
             true,
-            1,
             70,
             60,
             1024,
             1024,
             2),
-    APB("apb", "APB", List.of(32), true, 1, 6, 2, 0, 1, 2),
-    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 0, 20, 20, 0, 1, 1);
+    APB("apb", "APB", List.of(32), true, 6, 2, 0, 1, 2),
+    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 20, 20, 0, 1, 1);
 
     private final String word;
     private final String title;
     private final List<Integer> dataWidths;
     private final boolean oneInitiator;
-    final int adapterCycles;
     final int adapterLookupTables;
     final int adapterFlipFlops;
     private final long burstBoundaryBytes;
@@ -46,7 +44,6 @@ public enum Protocol {
             String title,
             List<Integer> dataWidths,
             boolean oneInitiator,
-            int adapterCycles,
             int adapterLookupTables,
             int adapterFlipFlops,
             long burstBoundaryBytes,
@@ -56,7 +53,6 @@ public enum Protocol {
         this.title = title;
         this.dataWidths = dataWidths;
         this.oneInitiator = oneInitiator;
-        this.adapterCycles = adapterCycles;
         this.adapterLookupTables = adapterLookupTables;
         this.adapterFlipFlops = adapterFlipFlops;
         this.burstBoundaryBytes = burstBoundaryBytes;
@@ -107,12 +103,13 @@ public enum Protocol {
 
     /**
      * How many of {@link #readCycles} come after the one in which a target can do what is asked: on AXI an answer has a
-     * handshake of its own, on AHB data comes in the cycle after; on APB and Wishbone it may come in the same one.
+     * handshake of its own; on AHB and APB the address or setup phase comes before, and data may come in the cycle in which the
+     * target does it, as on Wishbone.
      */
     public int answerCycles() {
         return switch (this) {
-            case AXI4, AXI4_LITE, AHB_LITE -> 1;
-            case APB, WISHBONE -> 0;
+            case AXI4, AXI4_LITE -> 1;
+            case AHB_LITE, APB, WISHBONE -> 0;
         };
     }
 

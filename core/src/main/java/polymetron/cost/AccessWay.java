@@ -193,8 +193,14 @@ final class AccessWay {
                             adapter.parts() > 1 ? adapter.parts() : 0,
                             adapter.sort() == Adapter.Sort.CLOCK || isTarget ? nearHz : ownHz));
         }
-        // What registers the answer is where the access comes from.
-        course = course.answered(all.stream().mapToInt(Adapter::cycles).sum());
+        // An end that registers the answer does so where the access comes from.
+        int cycles = all.stream().mapToInt(Adapter::cycles).sum();
+        Protocol spoken = bus.bus().protocol();
+        List<Protocol> own = form.type().protocols();
+        Protocol upper =
+                isTarget || own.isEmpty() || own.contains(spoken) ? spoken : own.getFirst();
+        int answered = Math.min(cycles, upper.answerCycles());
+        course = course.requested(cycles - answered).answered(answered);
     }
 
     /** Cycles of a bus for each further transfer of a burst: those of the slowest part of the way. */

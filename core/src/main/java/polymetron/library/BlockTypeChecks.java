@@ -181,6 +181,12 @@ final class BlockTypeChecks {
                     ofParameters(place + "/analog-inputs/channels", inputs.channels());
                     ofParameters(place + "/analog-inputs/fullScale", inputs.fullScale());
                 }
+                case Capability.OutsideLogic outside ->
+                        refers(
+                                place + "/outside-logic/port",
+                                outside.port(),
+                                targets(),
+                                "bus interface");
                 case Capability.Buffer buffer -> {
                     refers(
                             place + "/buffer/writer",

@@ -20,7 +20,8 @@ import polymetron.expression.Expression;
     @JsonSubTypes.Type(value = Capability.Buffer.class, name = "buffer"),
     @JsonSubTypes.Type(value = Capability.Pll.class, name = "pll"),
     @JsonSubTypes.Type(value = Capability.TwoWire.class, name = "two-wire"),
-    @JsonSubTypes.Type(value = Capability.AnalogInputs.class, name = "analog-inputs")
+    @JsonSubTypes.Type(value = Capability.AnalogInputs.class, name = "analog-inputs"),
+    @JsonSubTypes.Type(value = Capability.OutsideLogic.class, name = "outside-logic")
 })
 public sealed interface Capability {
 
@@ -228,6 +229,14 @@ public sealed interface Capability {
         /** Bits of a measurement. */
         public static final int BITS = 12;
     }
+
+    /**
+     * Logic outside the platform: what is on the bus goes out as ports of the top level, with the clock, the reset and the
+     * interrupts of the block.
+     *
+     * @param port the bus interface
+     */
+    record OutsideLogic(String port) implements Capability {}
 
     /** The word for a capability in a definition. */
     static String word(Capability capability) {

@@ -28,6 +28,9 @@ public record HardwareBinding(
     /** Whether a machine timer serves the hart that the block is: 1 or 0. */
     public static final String HAS_TIME = "HAS_TIME";
 
+    /** Clock of the block in hertz. */
+    public static final String CLOCK = "CLOCK";
+
     /** Address bits of a bus interface, as the bus needs them. */
     public static String addressBits(String busInterface) {
         return busInterface.toUpperCase(Locale.ROOT) + "_ADDRESS_BITS";
@@ -40,7 +43,8 @@ public record HardwareBinding(
 
     /** What expressions of the module's parameters may name beside the parameters of the block. */
     static List<String> names(BlockType type) {
-        List<String> names = new ArrayList<>(List.of(FINGERPRINT_HIGH, FINGERPRINT_LOW, HAS_TIME));
+        List<String> names =
+                new ArrayList<>(List.of(FINGERPRINT_HIGH, FINGERPRINT_LOW, HAS_TIME, CLOCK));
         type.busInterfaces().forEach(each -> names.add(addressBits(each.name())));
         type.clockOutputs().forEach(each -> names.add(halfPeriod(each.name())));
         return names;

@@ -86,7 +86,7 @@ final class ScreenshotsTest {
             page.getByLabel("Module tree")
                     .getByText("system", new Locator.GetByTextOptions().setExact(true))
                     .click();
-            assertThat(page.getByLabel("Preview")).containsText("polymetron_axi4_lite_bus");
+            assertThat(page.getByLabel("Preview")).containsText("polymetron_axi4_bus");
             save(page, "hardware");
             page.navigate(demo + "/handoff");
             assertThat(page.getByLabel("Preview")).containsText("FINGERPRINT");

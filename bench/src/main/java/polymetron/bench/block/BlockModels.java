@@ -185,6 +185,12 @@ public final class BlockModels {
                 return clocked(new GpioModel(bank, lines, (1L << count) - 1), clockHz, processorHz);
             }
         }
+        for (Capability.OutsideLogic outside :
+                block.type().provides(Capability.OutsideLogic.class)) {
+            if (outside.port().equals(form.name())) {
+                return clocked(new OutsideModel(), clockHz, processorHz);
+            }
+        }
         var make = MODELS.get(block.type().identity().name());
         // Somebody else's block of that name may be anything.
         if (make != null && block.type().identity().vendor().equals(Vlnv.OURS)) {

@@ -35,10 +35,12 @@ final class BlockModule {
     private static final int WORD = 32;
 
     private final ElaboratedPlatform platform;
+    private static final String NO_FINGERPRINT = "0".repeat(16);
+
     private final ElaboratedBlock block;
     private final ModuleHeader behaviour;
     private final Module module;
-    private final Map<String, Value> parameters = new TreeMap<>();
+    private final Map<String, Value> parameters;
 
     /** Nets of the block by the names that the behaviour's ports have for them. */
     private final Map<String, Net> nets = new LinkedHashMap<>();
@@ -55,10 +57,18 @@ final class BlockModule {
         this.block = block;
         this.behaviour = behaviour;
         this.module = new Module(name);
+        this.parameters = values(platform, block, fingerprint);
+    }
+
+    /** Parameters of the module of a block. */
+    private static Map<String, Value> values(
+            ElaboratedPlatform platform, ElaboratedBlock block, String fingerprint) {
+        Map<String, Value> parameters = new TreeMap<>();
         Map<String, Value> known = new HashMap<>(block.shape().parameters());
         known.put(HardwareBinding.FINGERPRINT_HIGH, word(fingerprint.substring(0, 8)));
         known.put(HardwareBinding.FINGERPRINT_LOW, word(fingerprint.substring(8)));
         known.put(HardwareBinding.HAS_TIME, Value.Bits.bit(isServed(platform, block)));
+        known.put(HardwareBinding.CLOCK, new Value.Real(platform.frequencyHz(block)));
         for (SizedInterface form : block.shape().busInterfaces()) {
             int bits = Interface.of(platform, block, form).addressBits();
             known.put(HardwareBinding.addressBits(form.name()), number(bits));
@@ -72,6 +82,17 @@ final class BlockModule {
                 .hardware()
                 .parameters()
                 .forEach((parameter, value) -> parameters.put(parameter, value.evaluate(known)));
+        return parameters;
+    }
+
+    /** Parameters of a block's hardware as Verilog; none where it has none. */
+    static Map<String, String> parameters(ElaboratedPlatform platform, ElaboratedBlock block) {
+        Map<String, String> values = new TreeMap<>();
+        if (block.type().hardware() != null) {
+            values(platform, block, NO_FINGERPRINT)
+                    .forEach((name, value) -> values.put(name, constant(value)));
+        }
+        return values;
     }
 
     /** Whether a machine timer serves a hart of the block. */

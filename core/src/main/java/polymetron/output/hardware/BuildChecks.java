@@ -78,7 +78,7 @@ final class BuildChecks {
     }
 
     private void block(ElaboratedBlock block) {
-        if (block.type().hardware() == null) {
+        if (block.type().hardware() == null && !OutsideLogic.is(block)) {
             add(
                     block.name(),
                     "there is no hardware for %s %s yet"
@@ -133,11 +133,6 @@ final class BuildChecks {
     }
 
     private void bus(ElaboratedBus bus) {
-        if (!Signals.isBuilt(bus.bus().protocol())) {
-            add(
-                    bus.name(),
-                    "there is no hardware for %s yet".formatted(bus.bus().protocol().title()));
-        }
         if (bus.bus().domain() == null) {
             add(bus.name(), "it is in no clock domain");
         }
@@ -169,9 +164,6 @@ final class BuildChecks {
     private void attachment(ElaboratedBlock block, SizedInterface form, ElaboratedBus bus) {
         Interface own = Interface.of(platform, block, form);
         String subject = new InterfaceRef(block.name(), form.name()).toString();
-        if (!Signals.isBuilt(own.protocol()) && Signals.isBuilt(bus.bus().protocol())) {
-            add(subject, "there is no hardware for %s yet".formatted(own.protocol().title()));
-        }
         int wide = Math.max(own.dataBits(), bus.bus().dataWidth());
         int narrow = Math.min(own.dataBits(), bus.bus().dataWidth());
         if (wide > MOST_PARTS * narrow) {

@@ -58,6 +58,11 @@ final class BusEnd {
                 .in("rst", rst);
     }
 
+    /** Name of the module of the end that answers. */
+    static String target(Interface form) {
+        return moduleName(form, "target");
+    }
+
     private static String moduleName(Interface form, String end) {
         return "polymetron_" + form.protocol().toString().replace('-', '_') + "_" + end;
     }

@@ -80,6 +80,9 @@ public record Hardware(
             Map<String, Module> parts = new LinkedHashMap<>();
             SortedMap<String, String> common = platform.library().hardware().common();
             for (ElaboratedBlock block : platform.blocks()) {
+                if (OutsideLogic.is(block)) {
+                    continue;
+                }
                 SortedMap<String, String> own =
                         platform.library().hardware().of(block.type().identity());
                 sources.putAll(own);
@@ -128,7 +131,7 @@ public record Hardware(
                             "component for VHDL",
                             VhdlComponent.of(modules.get(top), modules.get(top).comments())));
             files.add(new HandoffFile("hdl/LICENSE", "license of the files", License.TEXT));
-            files.addAll(Simulation.files(platform, top, instances));
+            files.addAll(Simulation.files(platform, top, instances, libraryFiles().keySet()));
             return new Hardware(top, List.copyOf(modules.values()), List.copyOf(files), List.of());
         }
 

@@ -2,9 +2,11 @@ package polymetron.output.hardware;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.SortedSet;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -18,9 +20,10 @@ import polymetron.verilog.ModuleHeader;
  * that are called like those of the interface that it is on.
  */
 final class PartStandIns {
-    /** Kinds whose samples come from a file, with its channels and bits. */
-    static final String FLASH = "serial-flash";
+    /** Kinds of chips that keep what is put there by a task of the stand-in. */
+    static final Set<String> KEEPING = Set.of("serial-flash", "external-memory");
 
+    /** Kind whose samples come from a file, with its channels and bits. */
     private static final String CONVERTER = "spi-converter";
 
     private final ElaboratedPlatform platform;
@@ -39,6 +42,25 @@ final class PartStandIns {
         return text == null || !portsOf(text).equals(portsOf(link))
                 ? Optional.empty()
                 : Optional.of(moduleOf(link.part().kind()));
+    }
+
+    /** Parameters of the stand-in that the hardware of the block has as well, as {@code #(…) }; empty for none. */
+    String parameters(OutwardLink link) {
+        ModuleHeader header =
+                ModuleHeader.of(platform.library().hardware().ofParts().get(link.part().kind()));
+        Map<String, String> given = new TreeMap<>();
+        BlockModule.parameters(platform, link.block())
+                .forEach(
+                        (name, value) -> {
+                            if (header.defaults().containsKey(name)) {
+                                given.put(name, value);
+                            }
+                        });
+        return given.isEmpty()
+                ? ""
+                : given.entrySet().stream()
+                        .map(each -> ".%s(%s)".formatted(each.getKey(), each.getValue()))
+                        .collect(Collectors.joining(", ", "#(", ") "));
     }
 
     private static Set<String> portsOf(String text) {

@@ -12,6 +12,8 @@ record Signal(String name, boolean fromInitiator, Width width, boolean isWrite) 
     enum Width {
         ONE,
         TWO,
+        THREE,
+        EIGHT,
         ADDRESS,
         DATA,
         /** A bit for each byte of the data. */
@@ -26,6 +28,8 @@ record Signal(String name, boolean fromInitiator, Width width, boolean isWrite) 
         return switch (width) {
             case ONE -> 1;
             case TWO -> 2;
+            case THREE -> 3;
+            case EIGHT -> 8;
             case ADDRESS -> addressBits;
             case DATA -> dataBits;
             case BYTES -> dataBits / 8;

@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -34,21 +35,29 @@ final class Simulation {
 
     private final InstanceNames names;
     private final PartStandIns standIns;
+    private final OutsideStandIns outside;
 
-    private Simulation(ElaboratedPlatform platform, String top, InstanceNames names) {
+    private Simulation(
+            ElaboratedPlatform platform, String top, InstanceNames names, Set<String> library) {
         this.names = names;
         this.platform = platform;
         this.standIns = new PartStandIns(platform);
+        this.outside = new OutsideStandIns(platform, library);
         this.top = top;
     }
 
-    static List<HandoffFile> files(ElaboratedPlatform platform, String top, InstanceNames names) {
-        Simulation simulation = new Simulation(platform, top, names);
+    /**
+     * @param library files of the library that the hardware has
+     */
+    static List<HandoffFile> files(
+            ElaboratedPlatform platform, String top, InstanceNames names, Set<String> library) {
+        Simulation simulation = new Simulation(platform, top, names, library);
         PartStandIns standIns = simulation.standIns;
         List<HandoffFile> files = new ArrayList<>();
         files.add(
                 new HandoffFile("sim/testbench.v", "test bench of the board", simulation.write()));
         files.addAll(standIns.files());
+        files.addAll(simulation.outside.files());
         files.add(
                 new HandoffFile(
                         "sim/Makefile",
@@ -56,7 +65,14 @@ final class Simulation {
                         makefile(platform)
                                 .replace(
                                         "BOARD_FILES",
-                                        String.join(" ", standIns.sources()) + " testbench.v")));
+                                        String.join(
+                                                " ",
+                                                Stream.of(
+                                                                standIns.sources(),
+                                                                simulation.outside.sources(),
+                                                                List.of("testbench.v"))
+                                                        .flatMap(List::stream)
+                                                        .toList()))));
         return files;
     }
 
@@ -93,6 +109,7 @@ final class Simulation {
         Map<String, String> ports = new LinkedHashMap<>();
         clocks(ports);
         lines(ports);
+        outside.nets(ports, Simulation::net, out);
         out.blank().open("%s board (", top);
         int left = ports.size();
         for (Map.Entry<String, String> port : ports.entrySet()) {
@@ -100,6 +117,7 @@ final class Simulation {
             out.line(".%s(%s)%s", port.getKey(), port.getValue(), left > 0 ? "," : "");
         }
         out.close(");").blank();
+        outside.instances(Simulation::net, out);
         parts();
         loader();
         console();
@@ -250,7 +268,9 @@ final class Simulation {
     }
 
     private void standIn(OutwardLink link, String standIn) {
-        out.open("%s %s (", standIn, net(link.part().name() + "__part"));
+        out.open(
+                "%s %s%s (",
+                standIn, standIns.parameters(link), net(link.part().name() + "__part"));
         int left = link.form().ports().size();
         for (SizedPort port : link.form().ports()) {
             left--;
@@ -317,7 +337,7 @@ final class Simulation {
         return platform.outward().stream()
                 .filter(link -> link.block() == block)
                 .filter(link -> standIns.module(link).isPresent())
-                .filter(link -> link.part().kind().equals(PartStandIns.FLASH))
+                .filter(link -> PartStandIns.KEEPING.contains(link.part().kind()))
                 .map(link -> net(link.part().name() + "__part"))
                 .findFirst();
     }
@@ -328,9 +348,7 @@ final class Simulation {
             out.open(
                     "if (address >= 32'h%08x && address <= 32'h%08x) begin",
                     memory.range().base(), memory.range().last());
-            out.line(
-                    "%s.bytes[(address - 32'h%08x) %% %s.SIZE] = value;",
-                    chip, memory.range().base(), chip);
+            out.line("%s.put(address - 32'h%08x, value);", chip, memory.range().base());
             out.line("known = 1'b1;");
             out.close("end");
             return;

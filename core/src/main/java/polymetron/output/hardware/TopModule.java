@@ -83,8 +83,11 @@ final class TopModule {
         for (Domain domain : platform.domains()) {
             reset(domain);
         }
+        OutsideLogic.all(platform).forEach(this::outside);
         for (ElaboratedBlock block : platform.blocks()) {
-            block(block);
+            if (!OutsideLogic.is(block)) {
+                block(block);
+            }
         }
         for (ElaboratedBus bus : platform.buses()) {
             if (parts.containsKey(bus.name())) {
@@ -147,6 +150,38 @@ final class TopModule {
     }
 
     // --- blocks
+
+    /** The bus, the clock, the reset and the interrupts of logic outside are ports. */
+    private void outside(OutsideLogic outside) {
+        String between = isAdapted(outside.block(), outside.form()) ? "__" : "_";
+        for (OutsideLogic.Port port : outside.busPorts(platform)) {
+            nets.put(outside.busName() + between + port.signal(), port(port));
+        }
+        for (OutsideLogic.Port port : outside.clocks()) {
+            module.assign(port(port), domain(outside, port, clocks));
+        }
+        for (OutsideLogic.Port port : outside.resets()) {
+            module.assign(port(port), domain(outside, port, resets));
+        }
+        for (OutsideLogic.Port port : outside.interrupts()) {
+            Net line = port(port);
+            nets.put(port.name(), line);
+            if (openInterrupts.contains(new InterfaceRef(outside.block().name(), port.signal()))) {
+                module.unused(port.name(), List.of(line.read()));
+            }
+        }
+    }
+
+    private Net port(OutsideLogic.Port port) {
+        return port.way() == Module.Way.OUTPUT
+                ? module.output(port.name(), port.bits())
+                : module.input(port.name(), port.bits());
+    }
+
+    private static Expression domain(
+            OutsideLogic outside, OutsideLogic.Port port, Map<String, Net> of) {
+        return of.get(outside.block().block().domains().get(port.signal())).read();
+    }
 
     private void block(ElaboratedBlock block) {
         Map<String, Expression> ins = new LinkedHashMap<>();

@@ -202,6 +202,11 @@ module polymetron_part_serial_flash (
             for (each = 0; each < size; each = each + 1) bytes[at + each] = 8'hff;
         end
     endtask
+
+    // Puts a byte in, as a programmer would.
+    task put(input [31:0] address, input [7:0] value);
+        bytes[address % SIZE] = value;
+    endtask
 endmodule
 
 `default_nettype wire

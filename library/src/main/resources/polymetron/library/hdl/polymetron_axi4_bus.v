@@ -1,14 +1,17 @@
-// The handshakes of one AXI4-Lite bus (Arm IHI 0022): initiators take turns, one read and one write at a time, and each goes
-// to the target whose range its address is in. Choosing between several initiators takes a cycle. Where there is no target
-// the bus itself answers with an error (DECERR). Addresses, data and responses are multiplexed around it, by what it says.
+// The handshakes of one AXI4 or AXI4-Lite bus (Arm IHI 0022): initiators take turns, one read and one write at a time, each a
+// whole burst, and each goes to the target whose range its address is in. Choosing between several initiators takes a cycle.
+// Where there is no target the bus itself answers every beat with an error (DECERR). Addresses, data and responses are
+// multiplexed around it, by what it says.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 
-module polymetron_axi4_lite_bus #(
+module polymetron_axi4_bus #(
     parameter INITIATORS = 2,
     parameter TARGETS = 2,
     // 1: the initiator with the lower number comes first; 0: each in turn
-    parameter BY_PRIORITY = 0
+    parameter BY_PRIORITY = 0,
+    // 1: AXI4, with bursts; 0: AXI4-Lite, where everything is the last beat
+    parameter BURSTS = 0
 ) (
     input  wire                  clk,
     input  wire                  rst,
@@ -29,6 +32,20 @@ module polymetron_axi4_lite_bus #(
     input  wire [TARGETS-1:0]    write_target,
     output wire [INITIATORS-1:0] read_initiator,
     input  wire [TARGETS-1:0]    read_target,
+
+    // Of the chosen initiators: the last beat of the data, and beats after the first of a read.
+    input  wire                  write_last,
+    input  wire [7:0]            read_length,
+
+    // IDs of the chosen initiators, and of those whose answer it is.
+    input  wire [7:0]            write_id,
+    input  wire [7:0]            read_id,
+    output wire [7:0]            write_id_kept,
+    output wire [7:0]            read_id_kept,
+
+    // The last beat of the target that answers, and that of the bus's own answer.
+    input  wire                  read_last,
+    output wire                  own_last,
 
     // Whose answer it is; the bus's own is an error.
     output reg  [TARGETS-1:0]    write_answers,
@@ -90,7 +107,7 @@ module polymetron_axi4_lite_bus #(
                 write_answers <= write_to;
                 write_failed <= is_nowhere;
             end
-            if (data_taken) data_sent <= 1'b1;
+            if (data_taken && write_last) data_sent <= 1'b1;
         end
     end
 
@@ -113,7 +130,42 @@ module polymetron_axi4_lite_bus #(
     assign s_arready = {INITIATORS{read_taken}} & read_initiator;
     assign s_rvalid = {INITIATORS{is_read_answered}} & read_initiator;
     assign m_rready = {TARGETS{read_sent && is_read_wanted}} & read_answers;
-    assign read_ends = is_read_answered && is_read_wanted;
+    wire is_beat = is_read_answered && is_read_wanted;
+    assign read_ends = is_beat && (read_failed ? own_last : read_last);
+
+    generate
+        if (BURSTS != 0) begin : bursts
+            reg [7:0] left;
+            reg [7:0] its_write_id;
+            reg [7:0] its_read_id;
+            assign write_id_kept = its_write_id;
+            assign read_id_kept = its_read_id;
+            always @(posedge clk) begin
+                if (rst) begin
+                    its_write_id <= 8'd0;
+                    its_read_id <= 8'd0;
+                end
+                else begin
+                    if (address_taken) its_write_id <= write_id;
+                    if (read_taken) its_read_id <= read_id;
+                end
+            end
+            assign own_last = left == 8'd0;
+            always @(posedge clk) begin
+                if (rst) left <= 8'd0;
+                else if (read_taken) left <= read_length;
+                else if (is_beat && !own_last) left <= left - 8'd1;
+            end
+        end
+        else begin : single
+            assign own_last = 1'b1;
+            assign write_id_kept = 8'd0;
+            assign read_id_kept = 8'd0;
+`ifdef VERILATOR
+            wire unused_length = |read_length | |write_id | |read_id;
+`endif
+        end
+    endgenerate
 
     always @(posedge clk) begin
         if (rst || read_ends) begin

@@ -11,17 +11,21 @@ module proof (
     wire [1:0] s_awready, s_wready, s_bvalid, s_arready, s_rvalid;
     wire [1:0] write_initiator, read_initiator, write_answers, read_answers;
     wire write_failed, read_failed;
+    wire own_last;
+    wire [7:0] write_id, read_id;
     wire [1:0] m_awvalid, m_wvalid, m_bready, m_arvalid, m_rready;
     // An address leads to the first target, to the second or nowhere, and stays so while it is offered.
     wire [1:0] read_target = (read_initiator[0] ? address0 : 2'd0) | (read_initiator[1] ? address1 : 2'd0);
     wire [1:0] write_target = (write_initiator[0] ? address0 : 2'd0) | (write_initiator[1] ? address1 : 2'd0);
-    polymetron_axi4_lite_bus #(.INITIATORS(2), .TARGETS(2), .BY_PRIORITY(0)) bus (
+    polymetron_axi4_bus #(.INITIATORS(2), .TARGETS(2), .BY_PRIORITY(0)) bus (
         .clk(clk), .rst(rst),
         .s_awvalid(s_awvalid), .s_awready(s_awready), .s_wvalid(s_wvalid), .s_wready(s_wready),
         .s_bvalid(s_bvalid), .s_bready(s_bready), .s_arvalid(s_arvalid), .s_arready(s_arready),
         .s_rvalid(s_rvalid), .s_rready(s_rready),
         .write_initiator(write_initiator), .write_target(write_target),
         .read_initiator(read_initiator), .read_target(read_target),
+        .write_last(1'b1), .read_length(8'd0), .read_last(1'b1), .own_last(own_last),
+        .write_id(8'd0), .read_id(8'd0), .write_id_kept(write_id), .read_id_kept(read_id),
         .write_answers(write_answers), .write_failed(write_failed),
         .read_answers(read_answers), .read_failed(read_failed),
         .m_awvalid(m_awvalid), .m_awready(m_awready), .m_wvalid(m_wvalid), .m_wready(m_wready),
