@@ -8,6 +8,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import polymetron.Shipped;
+import polymetron.address.Address;
 import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
@@ -202,6 +203,78 @@ final class ExercisePlatform {
         platform = EDITOR.apply(platform, new Edit.BindPart("flash", "chip", "flash"));
         platform = EDITOR.apply(platform, new Edit.BindPart("analog", "inputs", "battery"));
         return ready(platform);
+    }
+
+    /** Logic outside on each protocol, memory chips, and a mover beside the processor. */
+    static ElaboratedPlatform buses() {
+        Platform platform = Platform.empty("Buses", Vlnv.parse("polymetron:boards:terrace:1.0"));
+        Map<String, Edit.AddBlock> blocks = new LinkedHashMap<>();
+        add(blocks, "cpu", "processor:rv32-small:1.1", Map.of("MULTIPLIER", "iterative"));
+        add(blocks, "code", "memory:block-memory:1.1", Map.of("SIZE", "32768"));
+        add(blocks, "console", "serial:uart:1.0", Map.of());
+        add(blocks, "interrupts", "interrupt:interrupt-controller:1.1", Map.of("SOURCES", "8"));
+        add(blocks, "pll", "infrastructure:pll:1.0", Map.of("MULTIPLY", "8", "OUT0", "13"));
+        add(blocks, "mover", "data-movement:dma:1.0", Map.of("FIFO", "16", "BURST", "4"));
+        add(blocks, "chips", "memory:external-memory-controller:1.0", Map.of());
+        Map<String, Protocol> buses = new LinkedHashMap<>();
+        buses.put("wide", Protocol.AXI4);
+        buses.put("lite", Protocol.AXI4_LITE);
+        buses.put("ahb", Protocol.AHB_LITE);
+        buses.put("wishbone", Protocol.WISHBONE);
+        buses.put("apb", Protocol.APB);
+        add(blocks, "on_axi4", "infrastructure:external-bus-port:1.0", Map.of());
+        for (String bus : buses.keySet()) {
+            add(
+                    blocks,
+                    "on_" + bus,
+                    "infrastructure:external-bus-port:1.0",
+                    Map.of("WIDTH", bus.equals("wide") ? "64" : "32"));
+            add(blocks, "to_" + bus, "infrastructure:bridge:1.0", Map.of("WINDOW", "1048576"));
+        }
+        platform = EDITOR.apply(platform, new Edit.Several(null, List.copyOf(blocks.values())));
+        List<Edit> edits = new ArrayList<>();
+        edits.add(new Edit.AddDomain(new ClockDomain("main", "oscillator", "reset_button")));
+        edits.add(new Edit.SetDomain("pll", "clk", "main"));
+        edits.add(new Edit.AddDomain(new ClockDomain("other", "pll.out0", "reset_button")));
+        for (String each : blocks.keySet()) {
+            boolean isOther = each.equals("on_ahb");
+            if (!each.equals("pll")) {
+                inputs(platform, each)
+                        .forEach(
+                                input ->
+                                        edits.add(
+                                                new Edit.SetDomain(
+                                                        each, input, isOther ? "other" : "main")));
+            }
+        }
+        edits.add(new Edit.AddBus(new Bus("system", Protocol.AXI4, 32, 32, "main")));
+        edits.add(new Edit.Attach("on_axi4", "port", "system", null, null));
+        edits.add(new Edit.Attach("chips", "port", "system", null, null));
+        edits.add(new Edit.Attach("code", "port", "system", new Address(0), null));
+        for (String side : List.of("registers", "reads", "writes")) {
+            edits.add(new Edit.Attach("mover", side, "system", null, null));
+        }
+        edits.add(new Edit.Attach("console", "registers", "system", null, null));
+        edits.add(new Edit.Attach("interrupts", "registers", "system", null, null));
+        for (Map.Entry<String, Protocol> each : buses.entrySet()) {
+            String bus = each.getKey();
+            int width = bus.equals("wide") ? 64 : 32;
+            edits.add(
+                    new Edit.AddBus(
+                            new Bus(
+                                    bus,
+                                    each.getValue(),
+                                    width,
+                                    32,
+                                    bus.equals("ahb") ? "other" : "main")));
+            edits.add(new Edit.Attach("to_" + bus, "behind", bus, null, null));
+            edits.add(new Edit.Attach("to_" + bus, "window", "system", null, null));
+            edits.add(new Edit.Attach("on_" + bus, "port", bus, null, null));
+        }
+        connect(edits, "mover.to_stream mover.from_stream");
+        platform = EDITOR.apply(platform, new Edit.Several(null, edits));
+        platform = EDITOR.apply(platform, new Edit.BindPart("chips", "chips", "chips"));
+        return Shipped.elaborate(ready(platform));
     }
 
     /** With everything that the plan wires, and a console that is not slow to simulate. */
