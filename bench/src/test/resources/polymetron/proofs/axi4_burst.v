@@ -7,7 +7,7 @@ module proof (
     always @(posedge clk) rst <= 1'b0;
     wire taken, beat, last;
     wire [7:0] address, beat_id;
-    polymetron_axi4_burst #(.ADDRESS_BITS(8)) dut (
+    polymetron_axi4_burst #(.ADDRESS_BITS(8), .DATA_BITS(64)) dut (
         .clk(clk), .rst(rst), .valid(valid), .id(id), .addr(addr), .len(len), .size(size), .burst(burst), .taken(taken),
         .beat(beat), .address(address), .last(last), .beat_id(beat_id), .step(step)
     );
@@ -33,6 +33,8 @@ module proof (
             assume (len == 8'd1 || len == 8'd3 || len == 8'd7);
             assume ((addr & ((8'd1 << size) - 8'd1)) == 8'd0);
         end
+        // The burst ends within its block, here of 256 bytes.
+        if (burst == 2'd1) assume ((({8'd0, addr} >> size) << size) + ((len + 16'd1) << size) <= 16'd256);
         assume (!step || beat);
         if (rst) assume (!valid && !step);
         else begin

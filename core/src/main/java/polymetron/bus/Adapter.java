@@ -13,6 +13,18 @@ package polymetron.bus;
 public record Adapter(
         Sort sort, String from, String to, int cycles, int parts, int lookupTables, int flipFlops) {
 
+    /** The same with the end in front of it, through which an access comes. */
+    Adapter withEnd(int endCycles, BusEndSize end) {
+        return new Adapter(
+                sort,
+                from,
+                to,
+                endCycles,
+                parts,
+                lookupTables + end.lookupTables(),
+                flipFlops + end.flipFlops());
+    }
+
     /** What differs. */
     public enum Sort {
         PROTOCOL("protocol"),

@@ -15,9 +15,10 @@ public final class Adapters {
      *
      * @param protocols what it speaks, most wanted first
      * @param dataWidth bits of a transfer
+     * @param addressBits address lines
      * @param domain clock domain; null when it is not known yet
      */
-    public record Side(List<Protocol> protocols, int dataWidth, String domain) {}
+    public record Side(List<Protocol> protocols, int dataWidth, int addressBits, String domain) {}
 
     /** Whether an interface can be on a bus of that protocol at all. */
     public static boolean canJoin(List<Protocol> protocols, Protocol bus) {
@@ -37,61 +38,56 @@ public final class Adapters {
         Protocol own = differs ? form.protocols().getFirst() : spoken;
         Protocol upper = isTarget ? spoken : own;
         int endCycles = upper.readCycles() - 1;
+        BusEndSize end = BusEndSize.target(upper, form.addressBits());
+        BusEndSize more = BusEndSize.beyondLite(upper, form.addressBits());
         if (differs) {
-            adapters.add(protocol(own, spoken, endCycles));
+            BusEndSize far = BusEndSize.initiator(isTarget ? own : spoken);
+            adapters.add(
+                    new Adapter(
+                            Adapter.Sort.PROTOCOL,
+                            own.title(),
+                            spoken.title(),
+                            endCycles,
+                            1,
+                            end.lookupTables() + far.lookupTables(),
+                            end.flipFlops() + far.flipFlops()));
         }
         if (form.dataWidth() != bus.dataWidth() && form.dataWidth() > 0) {
             adapters.add(
-                    width(
-                            form.dataWidth(),
-                            bus.dataWidth(),
-                            isTarget,
-                            adapters.isEmpty() ? endCycles : 0));
+                    adapters.isEmpty()
+                            ? width(form, bus, isTarget).withEnd(endCycles, more)
+                            : width(form, bus, isTarget));
         }
         if (form.domain() != null && bus.domain() != null && !form.domain().equals(bus.domain())) {
-            int bits = Math.min(form.dataWidth(), bus.dataWidth());
+            Adapter clock = clock(form, bus);
+            BusEndSize lite = BusEndSize.target(Protocol.AXI4_LITE, form.addressBits());
             adapters.add(
-                    new Adapter(
-                            Adapter.Sort.CLOCK,
-                            form.domain(),
-                            bus.domain(),
-                            adapters.isEmpty() ? endCycles : 0,
-                            1,
-                            46,
-                            76 + 2 * bits));
+                    adapters.isEmpty()
+                            ? clock.withEnd(endCycles, lite).withEnd(endCycles, more)
+                            : clock);
         }
         return List.copyOf(adapters);
     }
 
-    /** Both ends of a protocol adapter meet in a plain request and answer, so its size is the sum of its ends. */
-    private static Adapter protocol(Protocol from, Protocol to, int cycles) {
-        int lookupTables = 0;
-        int flipFlops = 0;
-        for (Protocol end : List.of(from, to)) {
-            lookupTables += end.adapterLookupTables;
-            flipFlops += end.adapterFlipFlops;
-        }
+    private static Adapter clock(Side form, Side bus) {
+        int bits = Math.min(form.dataWidth(), bus.dataWidth());
         return new Adapter(
-                Adapter.Sort.PROTOCOL,
-                from.title(),
-                to.title(),
-                cycles,
-                1,
-                lookupTables,
-                flipFlops);
+                Adapter.Sort.CLOCK, form.domain(), bus.domain(), 0, 1, 21, 37 + 2 * bits);
     }
 
     /** A wide access on a narrow side takes one access for each part. */
-    private static Adapter width(int form, int bus, boolean isTarget, int cycles) {
-        boolean narrows = isTarget ? bus > form : form > bus;
-        int ratio = Math.max(form, bus) / Math.min(form, bus);
+    private static Adapter width(Side form, Side bus, boolean isTarget) {
+        int most = Math.max(form.dataWidth(), bus.dataWidth());
+        boolean narrows =
+                isTarget ? bus.dataWidth() > form.dataWidth() : form.dataWidth() > bus.dataWidth();
+        int ratio = most / Math.min(form.dataWidth(), bus.dataWidth());
         return new Adapter(
                 Adapter.Sort.WIDTH,
-                form + " bit",
-                bus + " bit",
-                cycles,
+                form.dataWidth() + " bit",
+                bus.dataWidth() + " bit",
+                0,
                 narrows ? ratio : 1,
-                2 * Math.max(form, bus),
-                narrows ? Math.max(form, bus) : 0);
+                2 * most,
+                narrows ? most : 0);
     }
 }

@@ -14,27 +14,16 @@ import java.util.stream.Collectors;
  * registers of the library have 32.
  */
 public enum Protocol {
-    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 180, 150, 4096, 256, 2),
-    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 8, 10, 0, 1, 2),
-    AHB_LITE(
-            "ahb-lite",
-            "AHB-Lite",
-            List.of(32, 64, 128, 256, 512, 1024),
-            true,
-            70,
-            60,
-            1024,
-            1024,
-            2),
-    APB("apb", "APB", List.of(32), true, 6, 2, 0, 1, 2),
-    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 20, 20, 0, 1, 1);
+    AXI4("axi4", "AXI4", List.of(32, 64, 128, 256, 512, 1024), false, 4096, 256, 2),
+    AXI4_LITE("axi4-lite", "AXI4-Lite", List.of(32, 64), false, 0, 1, 2),
+    AHB_LITE("ahb-lite", "AHB-Lite", List.of(32, 64, 128, 256, 512, 1024), true, 1024, 1024, 2),
+    APB("apb", "APB", List.of(32), true, 0, 1, 2),
+    WISHBONE("wishbone-b4", "Wishbone B4", List.of(32, 64), false, 0, 1, 1);
 
     private final String word;
     private final String title;
     private final List<Integer> dataWidths;
     private final boolean oneInitiator;
-    final int adapterLookupTables;
-    final int adapterFlipFlops;
     private final long burstBoundaryBytes;
     private final int longestBurst;
     private final int readCycles;
@@ -44,8 +33,6 @@ public enum Protocol {
             String title,
             List<Integer> dataWidths,
             boolean oneInitiator,
-            int adapterLookupTables,
-            int adapterFlipFlops,
             long burstBoundaryBytes,
             int longestBurst,
             int readCycles) {
@@ -53,8 +40,6 @@ public enum Protocol {
         this.title = title;
         this.dataWidths = dataWidths;
         this.oneInitiator = oneInitiator;
-        this.adapterLookupTables = adapterLookupTables;
-        this.adapterFlipFlops = adapterFlipFlops;
         this.burstBoundaryBytes = burstBoundaryBytes;
         this.longestBurst = longestBurst;
         this.readCycles = readCycles;

@@ -130,9 +130,13 @@ final class BusIndex {
                         new Adapters.Side(
                                 form.type().protocols(),
                                 form.dataWidth(),
+                                form.addressBits(),
                                 block.domain(form.type().clock())),
                         new Adapters.Side(
-                                List.of(bus.bus.protocol()), bus.bus.dataWidth(), bus.bus.domain()),
+                                List.of(bus.bus.protocol()),
+                                bus.bus.dataWidth(),
+                                form.addressBits(),
+                                bus.bus.domain()),
                         form.isTarget());
         if (!adapters.isEmpty()) {
             bus.adapters.put(new InterfaceRef(block.name(), form.name()), adapters);

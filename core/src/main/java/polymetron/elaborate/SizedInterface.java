@@ -53,6 +53,13 @@ public record SizedInterface(
         return !type.isInside() && (type.window() == null || place != null);
     }
 
+    /** Address lines in hardware: those within the range of a target, and up to 32 of an initiator. */
+    public int addressBits() {
+        return isTarget()
+                ? Long.SIZE - Long.numberOfLeadingZeros(Math.max(1, sizeBytes - 1))
+                : Math.min(addressWidth, 32);
+    }
+
     /** Bytes of the longest burst. */
     public long burstBytes() {
         return (long) burst * dataWidth / 8;

@@ -10,12 +10,15 @@ import java.util.Optional;
 import java.util.Set;
 import polymetron.board.PinUse;
 import polymetron.bus.Adapter;
+import polymetron.bus.BusEndSize;
+import polymetron.bus.Protocol;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.Pass;
 import polymetron.elaborate.SizedResources;
+import polymetron.elaborate.TargetRange;
 import polymetron.library.Device;
 
 /**
@@ -96,6 +99,9 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
                 add(plls, block.name(), block.name(), needs.plls());
             }
             for (ElaboratedBus bus : platform.buses()) {
+                for (TargetRange target : bus.placed()) {
+                    ends(bus, target, tables, flipFlops);
+                }
                 InterconnectEstimate estimate = new InterconnectEstimate(bus);
                 add(tables, "bus " + bus.name(), null, estimate.lookupTables());
                 add(flipFlops, "bus " + bus.name(), null, estimate.flipFlops());
@@ -138,6 +144,23 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
             if (count > 0) {
                 shares.add(new Amount.Share(who, block, count));
             }
+        }
+
+        /** Blocks are estimated with the end of AXI4-Lite; where they speak another protocol themselves, its end is larger. */
+        private static void ends(
+                ElaboratedBus bus,
+                TargetRange target,
+                List<Amount.Share> tables,
+                List<Amount.Share> flipFlops) {
+            List<Protocol> spoken = target.form().type().protocols();
+            Protocol own =
+                    spoken.isEmpty() || spoken.contains(bus.bus().protocol())
+                            ? bus.bus().protocol()
+                            : spoken.getFirst();
+            BusEndSize more = BusEndSize.beyondLite(own, target.form().addressBits());
+            String block = target.block().name();
+            add(tables, block, block, more.lookupTables());
+            add(flipFlops, block, block, more.flipFlops());
         }
 
         private static long sum(List<Adapter> adapters, boolean tables) {

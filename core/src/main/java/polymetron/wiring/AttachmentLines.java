@@ -111,9 +111,11 @@ final class AttachmentLines {
     }
 
     private static int between(ElaboratedBus bus, SizedInterface form) {
-        Adapters.Side own = new Adapters.Side(form.type().protocols(), form.dataWidth(), null);
+        int bits = form.addressBits();
+        Adapters.Side own =
+                new Adapters.Side(form.type().protocols(), form.dataWidth(), bits, null);
         Adapters.Side its =
-                new Adapters.Side(List.of(bus.bus().protocol()), bus.bus().dataWidth(), null);
+                new Adapters.Side(List.of(bus.bus().protocol()), bus.bus().dataWidth(), bits, null);
         return Adapters.between(own, its, form.isTarget()).stream()
                 .mapToInt(Adapter::lookupTables)
                 .sum();

@@ -49,6 +49,16 @@ final class Companion {
         hart.restart(own);
     }
 
+    /** Whether it waits, and nothing calls it. */
+    boolean isIdle() {
+        return hart.isWaiting() && !hart.isCalled();
+    }
+
+    /** It has done nothing until a cycle of the first hart. */
+    void waitUntil(long cycle) {
+        own = Math.max(own, ratio.own(cycle));
+    }
+
     /** The first hart's cycle that it has come to, after some more cycles of its own. */
     long time(int more) {
         return ratio.processor(own + more);

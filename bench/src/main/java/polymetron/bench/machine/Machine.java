@@ -63,8 +63,14 @@ public final class Machine {
 
     private final Hart hart;
 
-    /** Harts beside the first one, which have programs of their own. */
+    /** The other harts of the program, and those of programs for further processors. */
     private List<Companion> companions = List.of();
+
+    /** Which of the program's harts is {@link #hart}. */
+    private final int index;
+
+    /** Up to when the other harts are left alone while they do something. */
+    private long together;
 
     private final long clockHz;
     private final UartModel console;
@@ -88,7 +94,8 @@ public final class Machine {
     }
 
     /**
-     * A machine that runs one of the platform's programs, on the hart that starts it; other harts stand still.
+     * A machine that runs one of the platform's programs, on all its harts; what is told of a hart is told of the one that starts
+     * the program.
      *
      * @throws BenchException when the platform has nothing that could run
      */
@@ -104,6 +111,7 @@ public final class Machine {
     Machine(SoftwareView view, int index) {
         this.platform = view.platform();
         this.view = view;
+        this.index = index;
         if (view.harts().isEmpty()) {
             throw new BenchException(
                     "the platform has no processor with a data side on a bus; add one");
@@ -188,9 +196,9 @@ public final class Machine {
         return made;
     }
 
-    /** The harts of a program that runs beside the first one. */
-    private Stream<Companion> companions(SoftwareView program) {
-        return program.harts().stream()
+    /** Harts that run beside the first one. */
+    private Stream<Companion> companions(List<polymetron.software.Hart> harts) {
+        return harts.stream()
                 .map(
                         each -> {
                             Companion companion =
@@ -388,7 +396,10 @@ public final class Machine {
         }
         image = program;
         further = List.copyOf(others);
-        companions = further.stream().flatMap(each -> companions(each.view())).toList();
+        List<polymetron.software.Hart> besides = new ArrayList<>(view.harts());
+        besides.remove(index);
+        further.forEach(each -> besides.addAll(each.view().harts()));
+        companions = companions(besides).toList();
         maps.connectChips(this::forgetInstructions);
         reset();
     }
@@ -402,6 +413,7 @@ public final class Machine {
     public void reset() {
         cycles = 0;
         wanted = 0;
+        together = 0;
         toReset.clear();
         maps.clear();
         if (image != null) {
@@ -428,8 +440,9 @@ public final class Machine {
                 restart();
             }
             long until = Math.min(end, nextEvent);
-            if (!companions.isEmpty()) {
-                until = Math.min(until, cycles + TOGETHER);
+            boolean isAlone = companions.stream().allMatch(Companion::isIdle);
+            if (!isAlone) {
+                until = Math.min(until, together);
             }
             if (!goOn()) {
                 cycles = until;
@@ -439,13 +452,24 @@ public final class Machine {
                 cycles += execute((int) Math.max(1, most));
                 settle();
             }
-            runCompany();
+            runCompany(isAlone);
         }
     }
 
-    /** The other harts come to where the first one is. */
-    private void runCompany() {
+    /**
+     * The other harts come to where the first one is: at certain times, so that it makes no difference where a run ends.
+     *
+     * @param wasAlone whether none of them did anything until now
+     */
+    private void runCompany(boolean wasAlone) {
+        if (companions.isEmpty() || !wasAlone && cycles < together) {
+            return;
+        }
+        together = (cycles / TOGETHER + 1) * TOGETHER;
         for (Companion companion : companions) {
+            if (wasAlone) {
+                companion.waitUntil(cycles);
+            }
             try {
                 companion.runTo(cycles, this::settle);
             } catch (MemoryExhausted exhausted) {
@@ -456,8 +480,9 @@ public final class Machine {
 
     /** Runs one instruction, or until the next event when the hart waits. */
     public void step() {
+        boolean isAlone = companions.stream().allMatch(Companion::isIdle);
         stepOnce();
-        runCompany();
+        runCompany(isAlone);
         wanted = Math.max(wanted, cycles);
     }
 

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import java.util.stream.Stream;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.SizedInterface;
@@ -147,7 +148,11 @@ final class BlockModule {
                             : module.input(side.net(), side.bits()));
         }
         for (SizedInterface form : block.shape().busInterfaces()) {
-            busInterface(form);
+            // What only the block's own harts see is inside, and so is an initiator without a
+            // window.
+            if (form.isForBus()) {
+                busInterface(form);
+            }
         }
         for (SizedInterrupt port : block.shape().interrupts()) {
             if (port.isSource()) {
@@ -257,12 +262,17 @@ final class BlockModule {
                 form.type().clock() == null
                         ? block.type().clocks().getFirst().name()
                         : form.type().clock();
+        // A block in silicon is reset with what it resets itself.
         String reset =
-                block.type().resets().stream()
-                        .filter(each -> clock.equals(each.clock()))
+                Stream.concat(
+                                Stream.concat(
+                                                block.type().resets().stream()
+                                                        .filter(each -> clock.equals(each.clock())),
+                                                block.type().resets().stream())
+                                        .map(ResetInput::name),
+                                block.type().resetOutputs().stream().map(ResetOutput::name))
                         .findFirst()
-                        .orElse(block.type().resets().getFirst())
-                        .name();
+                        .orElseThrow();
         return new Clocking(nets.get(clock), nets.get(reset));
     }
 

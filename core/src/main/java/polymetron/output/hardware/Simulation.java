@@ -156,6 +156,12 @@ final class Simulation {
             }
         }
         out.blank();
+        if (first == null) {
+            // Clocks come from a block: cycles are those of 100 MHz.
+            first = "counted__";
+            out.line("reg counted__ = 1'b0;");
+            out.line("always #5000 counted__ = ~counted__;");
+        }
         out.line("integer cycles = 0;");
         out.line("integer most = 10000000;");
         out.open("always @(posedge %s) begin", first);
@@ -292,6 +298,7 @@ final class Simulation {
                 .filter(
                         memory ->
                                 !memory.block().type().memories().isEmpty()
+                                        || memory.form().type().isInside()
                                         || chip(memory.block()).isPresent())
                 .distinct()
                 .toList();
@@ -349,6 +356,17 @@ final class Simulation {
                     "if (address >= 32'h%08x && address <= 32'h%08x) begin",
                     memory.range().base(), memory.range().last());
             out.line("%s.put(address - 32'h%08x, value);", chip, memory.range().base());
+            out.line("known = 1'b1;");
+            out.close("end");
+            return;
+        }
+        if (memory.form().type().isInside()) {
+            out.open(
+                    "if (address >= 32'h%08x && address <= 32'h%08x) begin",
+                    memory.range().base(), memory.range().last());
+            out.line(
+                    "%s.put(address - 32'h%08x, value);",
+                    behaviour(memory.block()), memory.range().base());
             out.line("known = 1'b1;");
             out.close("end");
             return;

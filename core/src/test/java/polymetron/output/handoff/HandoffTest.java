@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.bus.Protocol;
@@ -163,32 +165,33 @@ final class HandoffTest {
                 .containsPattern("LOAD +0x\\w+ 0x00000000 0x00000000");
     }
 
-    /** The large station has a program of its own, with every driver of it. */
-    @Test
-    void demoProgramOfTheLargeStationIsBuiltFromItsHandoff(@TempDir Path folder)
-            throws IOException {
+    /** The large station and the lock have programs of their own, with every driver of them. */
+    @ParameterizedTest
+    @CsvSource({"highland-station, highland.c, 25", "canal-lock, lock.c, 13"})
+    void demoProgramsAreBuiltFromTheirHandoff(
+            String name, String source, int blocks, @TempDir Path folder) throws IOException {
         Platform large =
                 PlatformDocument.read(
-                        "highland-station.json",
+                        name + ".json",
                         new String(
-                                Shipped.file("demo/highland-station.json"),
+                                Shipped.file("demo/" + name + ".json"),
                                 java.nio.charset.StandardCharsets.UTF_8));
-        assertThat(large.blocks()).hasSizeGreaterThan(24);
+        assertThat(large.blocks()).hasSizeGreaterThanOrEqualTo(blocks);
         for (HandoffFile file : Handoff.of(Shipped.elaborate(large)).files()) {
             Tool.write(folder, file.path(), file.text());
         }
-        Tool.write(folder, "demo/highland.c", Shipped.file("demo/highland.c"));
+        Tool.write(folder, "demo/" + source, Shipped.file("demo/" + source));
         Tool.write(folder, "demo/build", Shipped.file("demo/build"));
         Tool.run(
                 folder,
                 "sh",
                 "demo/build",
                 folder.toString(),
-                "highland_station",
+                name.replace('-', '_'),
                 folder.resolve("built.elf").toString(),
-                "highland.c");
+                source);
         assertThat(java.nio.file.Files.readAllBytes(folder.resolve("built.elf")))
-                .isEqualTo(Shipped.file("demo/highland-station.elf"));
+                .isEqualTo(Shipped.file("demo/" + name + ".elf"));
     }
 
     @Test

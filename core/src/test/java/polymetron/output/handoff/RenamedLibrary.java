@@ -102,7 +102,9 @@ public final class RenamedLibrary {
         for (JsonNode capability : definition.path("provides")) {
             for (JsonNode role : capability) {
                 for (String key :
-                        new String[] {"registers", "fetch", "data", "writer", "inputs", "irq"}) {
+                        new String[] {
+                            "registers", "port", "fetch", "data", "writer", "inputs", "irq"
+                        }) {
                     end(role, key);
                 }
                 for (String key :

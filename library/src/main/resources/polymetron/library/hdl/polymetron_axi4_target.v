@@ -81,13 +81,13 @@ module polymetron_axi4_target #(
     assign s_rresp = {read_failed, 1'b0};
     assign s_bresp = {write_failed, 1'b0};
 
-    polymetron_axi4_burst #(.ADDRESS_BITS(ADDRESS_BITS)) read_burst (
+    polymetron_axi4_burst #(.ADDRESS_BITS(ADDRESS_BITS), .DATA_BITS(DATA_BITS)) read_burst (
         .clk(clk), .rst(rst),
         .valid(s_arvalid), .id(s_arid), .addr(s_araddr), .len(s_arlen), .size(s_arsize), .burst(s_arburst),
         .taken(s_arready),
         .beat(read_beat), .address(read_address), .last(read_last), .beat_id(read_id), .step(read_ends)
     );
-    polymetron_axi4_burst #(.ADDRESS_BITS(ADDRESS_BITS)) write_burst (
+    polymetron_axi4_burst #(.ADDRESS_BITS(ADDRESS_BITS), .DATA_BITS(DATA_BITS)) write_burst (
         .clk(clk), .rst(rst),
         .valid(s_awvalid), .id(s_awid), .addr(s_awaddr), .len(s_awlen), .size(s_awsize), .burst(s_awburst),
         .taken(s_awready),

@@ -32,7 +32,7 @@ final class DemoPlatform {
             return;
         }
         add("first-steps", "a console, to begin with", false);
-        add("canal-lock", "the canal lock", false);
+        add("canal-lock", "the canal lock", true);
         add("ridge-station", "the small station", true);
         add("highland-station", "the demo station", true);
     }
