@@ -34,6 +34,8 @@
 #define LEVEL_MM 100 /* water is level within so much */
 #define LINE_LENGTH 40u
 #define TYPED_SIZE 64u /* a power of two */
+#define SAID_SIZE 1024u /* likewise */
+#define TRANSMIT_FIFO 16u
 #define SENSOR 0x48u
 
 #define CAUSE_INTERRUPT 0x80000000u
@@ -70,6 +72,9 @@ static struct state published;
 static volatile char typed[TYPED_SIZE];
 static volatile uint32_t typed_in;
 static volatile uint32_t typed_out;
+static volatile char said[SAID_SIZE];
+static volatile uint32_t said_in;
+static volatile uint32_t said_out;
 static volatile uint32_t warnings;
 static char line[LINE_LENGTH];
 static uint32_t line_length;
@@ -211,11 +216,29 @@ void hart_main(unsigned index)
 
 /* --- hart 0: console, panel, watchdog */
 
+/* Characters wait until the transmitter asks for them: sixteen at a time, so that a hart can sleep meanwhile. */
 static void put(char character)
 {
-    while (!uart_can_send(CONSOLE_BASE)) {
+    while (said_in - said_out == SAID_SIZE) {
+        __asm__ volatile("wfi");
     }
-    uart_send(CONSOLE_BASE, character);
+    said[said_in % SAID_SIZE] = character;
+    said_in++;
+    *uart_register(CONSOLE_BASE, 4u) = CONSOLE_IER_ERBFI_MASK | CONSOLE_IER_ETBEI_MASK;
+}
+
+static void transmit(void)
+{
+    if (!uart_can_send(CONSOLE_BASE)) {
+        return;
+    }
+    for (uint32_t sent = 0u; sent < TRANSMIT_FIFO && said_out != said_in; sent++) {
+        *uart_register(CONSOLE_BASE, 0u) = (uint8_t)said[said_out % SAID_SIZE];
+        said_out++;
+    }
+    if (said_out == said_in) {
+        *uart_register(CONSOLE_BASE, 4u) = CONSOLE_IER_ERBFI_MASK;
+    }
 }
 
 static void print(const char *text)
@@ -336,6 +359,7 @@ static void command(uint32_t gate, enum motion motion)
     uint32_t before = state.milliseconds;
     order(gate, motion);
     do {
+        __asm__ volatile("wfi");
         read_state(&state);
     } while (state.milliseconds - before < 3u);
     print_gate(&state, gate);
@@ -453,6 +477,7 @@ static void external_interrupt(void)
                 typed_in++;
             }
         }
+        transmit();
     } else if (source == WATCHDOG_WARNING_PLIC_SOURCE) {
         /* It stays up until the watchdog is renewed. */
         warnings++;
@@ -487,6 +512,7 @@ void trap_handler(uint32_t cause, uint32_t pc, uint32_t value)
         print_number((int32_t)value);
         print("\n");
         for (;;) {
+            transmit();
         }
     }
 }
@@ -502,7 +528,6 @@ int main(void)
         print("positions are not recorded\n");
     }
     converter_reader_start(POSITION_ENCODER_BASE, POSITION_ENCODER_PERIOD_CYCLES);
-    uart_interrupt_on_receive(CONSOLE_BASE, 1);
     interrupt_controller_enable(COMPLEX_CONTROLLER_BASE, CONSOLE_IRQ_PLIC_SOURCE, 1u);
     interrupt_controller_enable(COMPLEX_CONTROLLER_BASE, WATCHDOG_WARNING_PLIC_SOURCE, 2u);
     interrupt_controller_threshold(COMPLEX_CONTROLLER_BASE, 0u);
