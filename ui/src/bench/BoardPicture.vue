@@ -18,6 +18,8 @@ interface Row {
     kind: string
     block?: string | null
     width: number
+    /** For lines with pulses the part of the time for which each is high. */
+    pulses: number[]
 }
 
 const rows = computed<Row[]>(() =>
@@ -31,6 +33,7 @@ const rows = computed<Row[]>(() =>
                 kind: part.kind,
                 block: part.block,
                 width: level?.width ?? 0,
+                pulses: level?.pulses ?? [],
             }
         }),
 )
@@ -39,6 +42,7 @@ const hands = useHands(
     () => props.levels,
     (part, line, high) => props.move(part, line, high),
 )
+const percent = (row: Row, line: number): string => `${((row.pulses[line] ?? 0) * 100).toFixed(0)} %`
 const isHigh = (row: Row, line: number): boolean => hands.isHigh(row.part, line)
 /** Line 0 is on the right, as in a binary number. */
 const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) => row.width - 1 - at)
@@ -51,6 +55,9 @@ const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) 
             <div class="leading-tight">
                 <div>{{ row.title }}</div>
                 <div class="text-[12px] text-soft">{{ row.block ?? 'not used by the platform' }}</div>
+                <div v-if="row.kind === 'buttons' && row.width > 0" class="text-[12px] text-soft">
+                    Shift keeps it pressed
+                </div>
             </div>
             <!-- Eight in a row, as they are counted; more go on below. -->
             <div
@@ -61,8 +68,38 @@ const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) 
                     dark until a program is loaded
                 </p>
                 <template v-for="line in lines(row)" :key="line">
+                    <!-- What is driven with pulses shows how much of the time it is high, by height and in words. -->
                     <div
-                        v-if="row.kind === 'lamps'"
+                        v-if="row.kind === 'lamps' && row.pulses.length > 0"
+                        class="flex w-12 flex-col items-center"
+                        role="img"
+                        :aria-label="`Output ${line} high ${percent(row, line)} of the time`"
+                        :data-pulse="percent(row, line)"
+                    >
+                        <svg viewBox="0 0 24 24" class="size-6" aria-hidden="true">
+                            <rect
+                                x="6"
+                                y="1"
+                                width="12"
+                                height="22"
+                                rx="2"
+                                fill="var(--sunken)"
+                                stroke="var(--ink)"
+                                stroke-width="1.2"
+                            />
+                            <rect
+                                x="7"
+                                :y="22 - 20 * (row.pulses[line] ?? 0)"
+                                width="10"
+                                :height="20 * (row.pulses[line] ?? 0)"
+                                fill="#e69f00"
+                            />
+                        </svg>
+                        <span class="font-mono text-[11px] whitespace-nowrap">{{ percent(row, line) }}</span>
+                        <span class="font-mono text-[11px] text-soft">{{ line }}</span>
+                    </div>
+                    <div
+                        v-else-if="row.kind === 'lamps'"
                         class="flex w-9 flex-col items-center"
                         role="img"
                         :aria-label="`Lamp ${line} ${isHigh(row, line) ? 'lit' : 'dark'}`"
@@ -116,11 +153,11 @@ const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) 
                         class="flex w-9 flex-col items-center"
                         :aria-label="`Button ${line}`"
                         :aria-pressed="isHigh(row, line)"
-                        @pointerdown="hands.set(row.part, line, true)"
-                        @pointerup="hands.set(row.part, line, false)"
-                        @pointerleave="hands.set(row.part, line, false)"
-                        @keydown.space.prevent="hands.set(row.part, line, true)"
-                        @keyup.space.prevent="hands.set(row.part, line, false)"
+                        @pointerdown="hands.press(row.part, line, $event.shiftKey)"
+                        @pointerup="hands.release(row.part, line)"
+                        @pointerleave="hands.release(row.part, line)"
+                        @keydown.space.prevent="$event.repeat || hands.press(row.part, line, $event.shiftKey)"
+                        @keyup.space.prevent="hands.release(row.part, line)"
                     >
                         <svg viewBox="0 0 24 24" class="size-6" aria-hidden="true">
                             <rect

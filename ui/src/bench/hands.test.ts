@@ -3,7 +3,9 @@ import { describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref } from 'vue'
 import { useHands } from './hands'
 
-const board = (switches: number) => [{ part: 'switches', block: 'gain', width: 8, levels: switches }]
+const board = (switches: number) => [
+    { part: 'switches', block: 'gain', width: 8, levels: switches, pulses: [] },
+]
 
 function hands(answer: () => Promise<boolean> = () => Promise.resolve(true)) {
     const levels = ref(board(0))
@@ -68,5 +70,35 @@ describe('hands', () => {
         flip('switches', 1)
         await flushPromises()
         expect(isHigh('switches', 1)).toBe(false)
+    })
+
+    it('hold a button until it is pressed again', async () => {
+        const { press, release, move } = hands()
+        press('ends', 1, true)
+        release('ends', 1)
+        press('ends', 4, false)
+        release('ends', 4)
+        press('ends', 1, true)
+        release('ends', 1)
+        await flushPromises()
+        expect(move.mock.calls).toEqual([
+            ['ends', 1, true],
+            ['ends', 4, true],
+            ['ends', 4, false],
+            ['ends', 1, false],
+        ])
+    })
+
+    it('let a held button go that is pressed without holding', async () => {
+        const { press, release, move } = hands()
+        press('ends', 2, true)
+        release('ends', 2)
+        press('ends', 2, false)
+        release('ends', 2)
+        await flushPromises()
+        expect(move.mock.calls).toEqual([
+            ['ends', 2, true],
+            ['ends', 2, false],
+        ])
     })
 })

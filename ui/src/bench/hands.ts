@@ -38,6 +38,28 @@ export function useHands(
 
     const flip = (part: string, line: number): void => set(part, line, !isHigh(part, line))
 
+    const held = new Set<string>()
+
+    /** Presses a button; one that is held stays pressed until it is pressed again. */
+    function press(part: string, line: number, holds: boolean): void {
+        const key = `${part} ${String(line)}`
+        const wasHeld = held.delete(key)
+        if (wasHeld && holds) {
+            set(part, line, false)
+            return
+        }
+        if (holds) {
+            held.add(key)
+        }
+        set(part, line, true)
+    }
+
+    function release(part: string, line: number): void {
+        if (!held.has(`${part} ${String(line)}`)) {
+            set(part, line, false)
+        }
+    }
+
     watch(levels, () => {
         for (const [key, high] of put) {
             const [part = '', line] = key.split(' ')
@@ -47,5 +69,5 @@ export function useHands(
         }
     })
 
-    return { isHigh, set, flip }
+    return { isHigh, set, flip, press, release }
 }

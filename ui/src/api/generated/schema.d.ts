@@ -1722,6 +1722,7 @@ export interface components {
             /** Format: int64 */
             levels: number;
             part: string;
+            pulses: number[];
             /** Format: int32 */
             width: number;
         };

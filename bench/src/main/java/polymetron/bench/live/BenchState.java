@@ -53,6 +53,8 @@ public record BenchState(
      * Levels of a board part's lines, line 0 in bit 0.
      *
      * @param block block that is on the part
+     * @param pulses for lines with pulses the part of the time for which each is high, from 0 to 1; empty for levels
      */
-    public record PartLevel(String part, String block, int width, long levels) {}
+    public record PartLevel(
+            String part, String block, int width, long levels, List<Double> pulses) {}
 }

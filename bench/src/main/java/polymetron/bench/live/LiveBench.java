@@ -9,6 +9,7 @@ import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Predicate;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.GpioModel;
+import polymetron.bench.block.PwmModel;
 import polymetron.bench.block.RegisterFileModel;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.machine.BenchException;
@@ -311,7 +312,11 @@ public final class LiveBench implements AutoCloseable {
                                     link.part().name(),
                                     link.block().name(),
                                     link.form().ports().getFirst().width(),
-                                    levels));
+                                    levels,
+                                    List.of()));
+                } else if (machine.model(link.block().name()).orElse(null)
+                        instanceof PwmModel pwm) {
+                    parts.add(pulses(link, pwm));
                 }
             }
             boolean trapped = machine.hart().csrs().traps() > 0;
@@ -331,6 +336,20 @@ public final class LiveBench implements AutoCloseable {
         } finally {
             lock.unlock();
         }
+    }
+
+    /** A line that is high all the time has that level; any other is low, with its part of the time beside it. */
+    private static BenchState.PartLevel pulses(OutwardLink link, PwmModel pwm) {
+        int width = link.form().ports().getFirst().width();
+        List<Double> pulses = new ArrayList<>();
+        long levels = 0;
+        for (int line = 0; line < width; line++) {
+            double part = pwm.part(line);
+            pulses.add(part);
+            levels |= part >= 1 ? 1L << line : 0;
+        }
+        return new BenchState.PartLevel(
+                link.part().name(), link.block().name(), width, levels, pulses);
     }
 
     /** General-purpose registers of the processor, x0 to x31. */

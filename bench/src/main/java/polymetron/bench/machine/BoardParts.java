@@ -15,8 +15,10 @@ import polymetron.bench.part.SpiPart;
 import polymetron.bench.part.Thermometer;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.OutwardLink;
+import polymetron.library.Board;
 import polymetron.library.Capability;
 import polymetron.output.hardware.ConverterSamples;
+import polymetron.output.hardware.ConverterShape;
 
 /** Parts of the board that answer: each is put on the block that drives it. */
 final class BoardParts {
@@ -47,15 +49,15 @@ final class BoardParts {
         }
         for (Map.Entry<InterfaceRef, BlockModel> each : models.entrySet()) {
             if (each.getKey().block().equals(link.block().name())) {
-                connect(each.getValue(), link.part().kind());
+                connect(each.getValue(), link.part());
             }
         }
     }
 
-    private static SpiConverter converter() {
-        int[][] recording = ConverterSamples.of(ConverterSamples.CHANNELS, ConverterSamples.BITS);
-        return new SpiConverter(
-                ConverterSamples.BITS, new ConverterSignal(recording, ConverterSamples.BITS));
+    private static SpiConverter converter(Board.Part part) {
+        ConverterShape shape = ConverterShape.of(part);
+        int[][] recording = ConverterSamples.of(shape.channels(), shape.bits());
+        return new SpiConverter(shape.bits(), new ConverterSignal(recording, shape.bits()));
     }
 
     /** What a converter on a block measures. */
@@ -73,11 +75,12 @@ final class BoardParts {
                 : Optional.empty();
     }
 
-    private static void connect(BlockModel model, String kind) {
+    private static void connect(BlockModel model, Board.Part part) {
+        String kind = part.kind();
         if (model instanceof SpiModel spi && kind.equals("spi-converter")) {
-            spi.attach(converter());
+            spi.attach(converter(part));
         } else if (model instanceof ConverterReaderModel reader && kind.equals("spi-converter")) {
-            reader.attach(converter());
+            reader.attach(converter(part));
         } else if (model instanceof I2cModel i2c && kind.equals("i2c-sensor")) {
             i2c.attach(new Thermometer());
         }

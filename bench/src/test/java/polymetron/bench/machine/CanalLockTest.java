@@ -8,6 +8,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
 import polymetron.bench.block.PwmModel;
+import polymetron.bench.part.ConverterSignal;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.output.hardware.Hardware;
 import polymetron.output.image.ElfReader;
@@ -83,6 +84,10 @@ final class CanalLockTest {
                 .contains("upper water 4.000 m, chamber 4.050 m")
                 .doesNotContain(" 0 bytes recorded");
         assertThat(answer("temp")).contains("21.5 C");
+        // Two words of 16 bits each, as the board says: the second gate is where the first was before.
+        machine.signal("gate_encoder").orElseThrow().set(ConverterSignal.Shape.CONSTANT);
+        BuiltProgram.says(machine, 0.05);
+        assertThat(answer("status")).containsPattern("positions 8[12]\\d\\d 8[12]\\d\\d, ");
         // A switch of the panel does the same as a command.
         machine.move("switches", 1);
         BuiltProgram.says(machine, 0.01);

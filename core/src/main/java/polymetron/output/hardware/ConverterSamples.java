@@ -7,12 +7,6 @@ import java.math.BigInteger;
  * than the one before. The same every time, in simulation and on the bench.
  */
 public final class ConverterSamples {
-    /** Channels of the converters on the boards. */
-    public static final int CHANNELS = 3;
-
-    /** Bits of a sample of them. */
-    public static final int BITS = 24;
-
     /** Samples of each channel; then they begin again. */
     public static final int COUNT = 1024;
 
@@ -52,9 +46,10 @@ public final class ConverterSamples {
     }
 
     /** As a memory file of Verilog: a word is one sample of every channel, the first channel highest. */
-    static String memoryFile(int channels, int bits) {
+    static String memoryFile(ConverterShape shape) {
+        int bits = shape.bits();
         StringBuilder text = new StringBuilder();
-        for (int[] row : of(channels, bits)) {
+        for (int[] row : of(shape.channels(), bits)) {
             BigInteger word = BigInteger.ZERO;
             for (int sample : row) {
                 word = word.shiftLeft(bits).or(BigInteger.valueOf(sample & (1L << bits) - 1));

@@ -1,6 +1,7 @@
 package polymetron.output.hardware;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -49,6 +50,13 @@ final class PartStandIns {
         ModuleHeader header =
                 ModuleHeader.of(platform.library().hardware().ofParts().get(link.part().kind()));
         Map<String, String> given = new TreeMap<>();
+        if (link.part().kind().equals(CONVERTER)) {
+            ConverterShape shape = ConverterShape.of(link.part());
+            given.put("CHANNELS", Integer.toString(shape.channels()));
+            given.put("BITS", Integer.toString(shape.bits()));
+            given.put("FILE", "\"%s\"".formatted(shape.file()));
+            return list(given);
+        }
         BlockModule.parameters(platform, link.block())
                 .forEach(
                         (name, value) -> {
@@ -56,6 +64,10 @@ final class PartStandIns {
                                 given.put(name, value);
                             }
                         });
+        return list(given);
+    }
+
+    private static String list(Map<String, String> given) {
         return given.isEmpty()
                 ? ""
                 : given.entrySet().stream()
@@ -85,6 +97,19 @@ final class PartStandIns {
         return kinds;
     }
 
+    /** Those of the converters that are used, in an order that does not change. */
+    private List<ConverterShape> shapes() {
+        return platform.outward().stream()
+                .filter(link -> module(link).isPresent())
+                .filter(link -> link.part().kind().equals(CONVERTER))
+                .map(link -> ConverterShape.of(link.part()))
+                .distinct()
+                .sorted(
+                        Comparator.comparingInt(ConverterShape::channels)
+                                .thenComparingInt(ConverterShape::bits))
+                .toList();
+    }
+
     /** Files of the modules, in the folder of the test bench. */
     List<String> sources() {
         return kinds().stream().map(kind -> moduleOf(kind) + ".v").toList();
@@ -98,15 +123,14 @@ final class PartStandIns {
                             "sim/" + moduleOf(kind) + ".v",
                             "stand-in for a part",
                             platform.library().hardware().ofParts().get(kind)));
-            if (kind.equals(CONVERTER)) {
-                files.add(
-                        new HandoffFile(
-                                "sim/spi_converter.hex",
-                                "samples of a converter",
-                                ConverterSamples.memoryFile(
-                                        ConverterSamples.CHANNELS, ConverterSamples.BITS)));
-            }
         }
+        shapes().forEach(
+                        shape ->
+                                files.add(
+                                        new HandoffFile(
+                                                "sim/" + shape.file(),
+                                                "samples of a converter",
+                                                ConverterSamples.memoryFile(shape))));
         return files;
     }
 }

@@ -131,7 +131,7 @@ final class BenchController {
 
     record ReceptionView(String part, String block, boolean on) {}
 
-    record LevelView(String part, String block, int width, long levels) {}
+    record LevelView(String part, String block, int width, long levels, List<Double> pulses) {}
 
     record RegisterValueView(
             String block,
@@ -394,7 +394,8 @@ final class BenchController {
                                                 part.part(),
                                                 part.block(),
                                                 part.width(),
-                                                part.levels()))
+                                                part.levels(),
+                                                part.pulses()))
                         .toList(),
                 state.outside().voltages().stream()
                         .map(
