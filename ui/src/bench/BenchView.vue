@@ -8,6 +8,7 @@ import { useBench } from './bench'
 import BenchConsole from './BenchConsole.vue'
 import BesideChoice from './BesideChoice.vue'
 import BoardPicture from './BoardPicture.vue'
+import MemoryNotices from './MemoryNotices.vue'
 import RegisterTable from './RegisterTable.vue'
 import StreamPlot from './StreamPlot.vue'
 import WorldPanel from './WorldPanel.vue'
@@ -29,6 +30,8 @@ const processors = computed(() => bench.value?.processors ?? [])
 const first = computed(() => processor.value ?? bench.value?.processor ?? processors.value[0])
 /** Programs of further processors by the names of those. */
 const beside = ref<Record<string, string>>({})
+/** Whether what is done in memory is looked at from the next load on. */
+const checked = ref(false)
 const runs = computed(() =>
     bench.value ? [bench.value.processor, ...bench.value.beside].filter((name) => name).join(', ') : '',
 )
@@ -41,7 +44,7 @@ async function begin(): Promise<void> {
             .filter(([name]) => name !== first.value)
             .map(([name, id]) => ({ processor: name, program: id }))
         // Beside others it has to be said which one it is for.
-        await load(program.value.id, others.length ? first.value : processor.value, others)
+        await load(program.value.id, others.length ? first.value : processor.value, others, checked.value)
         await act('run')
     }
 }
@@ -78,6 +81,14 @@ const time = computed(() => {
                 :chosen="beside"
                 @choose="beside = $event"
             />
+            <label
+                v-if="program"
+                class="flex items-center gap-1.5"
+                title="Says what is read before it was written, what blocks write over instructions or the stack, and what they read without a FENCE before. The board runs slower."
+            >
+                <input v-model="checked" type="checkbox" class="size-4" />
+                <span class="text-soft">Check memory</span>
+            </label>
             <button
                 :class="bench?.loaded ? 'button' : 'button-main'"
                 :disabled="!program || busy"
@@ -149,6 +160,7 @@ const time = computed(() => {
                 <BenchConsole ref="screen" :loaded="bench?.loaded ?? false" @type="type" />
             </div>
             <div class="relative flex min-h-0 flex-col gap-4 overflow-y-auto">
+                <MemoryNotices v-if="state?.notices" :notices="state.notices" />
                 <WorldPanel
                     v-if="platform && state"
                     :parts="platform.parts"

@@ -73,13 +73,17 @@ export function useBench(
         program: string,
         processor?: string,
         beside: { processor: string; program: string }[] = [],
+        checked = false,
     ): Promise<void> {
         busy.value = true
         source?.close()
         source = undefined
         await attempt(async () => {
             bench.value = await answer(
-                client.POST('/api/platforms/{id}/bench', { ...path, body: { program, processor, beside } }),
+                client.POST('/api/platforms/{id}/bench', {
+                    ...path,
+                    body: { program, processor, beside, checked },
+                }),
             )
             state.value = bench.value.state ?? undefined
             follow()

@@ -1749,6 +1749,7 @@ export interface components {
         };
         LoadRequest: {
             beside?: components["schemas"]["BesideRequest"][] | null;
+            checked?: boolean | null;
             processor?: string | null;
             /** Format: uuid */
             program: string;
@@ -2470,6 +2471,7 @@ export interface components {
             cycles: number;
             lastTrap?: string | null;
             mode: string;
+            notices?: string[] | null;
             parts: components["schemas"]["LevelView"][];
             pc: string;
             receptions: components["schemas"]["ReceptionView"][];

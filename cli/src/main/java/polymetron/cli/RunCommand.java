@@ -45,6 +45,13 @@ final class RunCommand implements Callable<Integer> {
     private Map<String, Path> beside = new LinkedHashMap<>();
 
     @Option(
+            names = "--check-memory",
+            description =
+                    "say what is read before it was written, what blocks write over instructions or"
+                            + " the stack, and what they read without a FENCE before")
+    private boolean checkMemory;
+
+    @Option(
             names = "--until",
             paramLabel = "TEXT",
             description = "stop when the console has said this")
@@ -92,6 +99,9 @@ final class RunCommand implements Callable<Integer> {
         for (Map.Entry<String, Path> each : beside.entrySet()) {
             others.add(ProgramOptions.beside(platform, each.getKey(), each.getValue(), err));
         }
+        if (checkMemory) {
+            machine.checkMemory();
+        }
         machine.load(image, others);
         UartModel console =
                 machine.console()
@@ -100,7 +110,9 @@ final class RunCommand implements Callable<Integer> {
                                         new BadInput(
                                                 "%s reaches no UART for a console"
                                                         .formatted(image.view().name())));
-        return new Run(machine, console, limit).call(spec.commandLine().getOut(), err);
+        int status = new Run(machine, console, limit).call(spec.commandLine().getOut(), err);
+        machine.notices().forEach(notice -> err.println("polymetron: " + notice.text()));
+        return machine.notices().isEmpty() ? status : CommandLineApplication.FINDINGS;
     }
 
     /** One run: says what the console says, types what is to be typed, and ends when there is a reason. */

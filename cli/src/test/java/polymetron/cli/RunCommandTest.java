@@ -297,4 +297,34 @@ final class RunCommandTest {
                     .doesNotContain("Exception");
         }
     }
+
+    @Test
+    void saysWhatIsReadBeforeItWasWritten() {
+        String careless =
+                program(
+                        "careless",
+                        """
+                        __attribute__((noinline)) uint32_t sum(const volatile uint32_t *list) { return list[0] + list[1]; }
+                        int main(void)
+                        {
+                            print(sum((const volatile uint32_t *)0x7000u) == 0u ? "done" : "odd");
+                            for (;;) {
+                            }
+                        }
+                        """);
+        assertThat(
+                        polymetron(
+                                "run",
+                                platform,
+                                "--program",
+                                careless,
+                                "--until",
+                                "done",
+                                "--check-memory"))
+                .isEqualTo(1);
+        assertThat(out.toString()).contains("done");
+        assertThat(err.toString())
+                .contains("polymetron: cpu in sum reads 0x0000_7000, which was never written");
+        assertThat(polymetron("run", platform, "--program", careless, "--until", "done")).isZero();
+    }
 }

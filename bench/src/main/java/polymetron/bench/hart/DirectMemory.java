@@ -6,6 +6,15 @@ import java.util.function.ObjIntConsumer;
 public final class DirectMemory {
     private final BusMap map;
     private final ObjIntConsumer<Ram> stored;
+    private Watch watch;
+
+    /** Told of what is read and written, before it is. */
+    public interface Watch {
+        /**
+         * @param address where the initiator sees it
+         */
+        void accessed(Ram memory, int offset, int size, boolean stores, int address);
+    }
 
     /**
      * @param stored told of each store: the memory and the offset within it
@@ -13,6 +22,11 @@ public final class DirectMemory {
     public DirectMemory(BusMap map, ObjIntConsumer<Ram> stored) {
         this.map = map;
         this.stored = stored;
+    }
+
+    /** Tells of each access from now on. */
+    public void watch(Watch told) {
+        watch = told;
     }
 
     /** What an access to an address takes. */
@@ -34,6 +48,9 @@ public final class DirectMemory {
         int offset = address - map.base(at);
         if (!reaches(ram, offset, into.length)) {
             return false;
+        }
+        if (watch != null) {
+            watch.accessed(ram, offset, into.length, false, address);
         }
         System.arraycopy(ram.bytes, offset, into, 0, into.length);
         return true;
@@ -59,6 +76,9 @@ public final class DirectMemory {
         int offset = address - map.base(at);
         if (!reaches(ram, offset, bytes.length)) {
             return false;
+        }
+        if (watch != null) {
+            watch.accessed(ram, offset, bytes.length, true, address);
         }
         for (int lane = 0; lane < bytes.length; lane++) {
             if (enabled == null || enabled[lane]) {

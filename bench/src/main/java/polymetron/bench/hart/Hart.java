@@ -65,6 +65,12 @@ public final class Hart {
 
     private boolean trapped;
 
+    /** Told of each access to memory; null for none. */
+    private MemoryWatch watch;
+
+    /** Address of the load or store that is done, where there is a watch. */
+    private int watchedPc;
+
     /**
      * @param fetchMap what the instruction side reaches
      * @param dataMap what the data side reaches
@@ -154,6 +160,13 @@ public final class Hart {
     /** Turns translation to byte code off, to compare with plain interpretation. */
     public void interpretOnly() {
         translating = false;
+    }
+
+    /** Tells of each access to memory from now on. */
+    public void watch(MemoryWatch told) {
+        watch = told;
+        translating = false;
+        translator.forget();
     }
 
     /** Memory was changed from outside: decoded and translated instructions are no longer right. */
@@ -410,6 +423,7 @@ public final class Hart {
                 case Op.BGEU ->
                         next = Integer.compareUnsigned(one, two) >= 0 ? at + immediate : next;
                 case Op.LB, Op.LH, Op.LW, Op.LBU, Op.LHU, Op.SB, Op.SH, Op.SW -> {
+                    watchedPc = codeBase + at;
                     if (!access(op, rd, one + immediate, two)) {
                         pc = codeBase + at;
                         csrs.retire(count);
@@ -444,6 +458,9 @@ public final class Hart {
                 case Op.REM -> x[rd] = Arithmetic.remainder(one, two);
                 case Op.REMU -> x[rd] = Arithmetic.remainderUnsigned(one, two);
                 case Op.FENCE -> {
+                    if (watch != null) {
+                        watch.fenced();
+                    }
                     if (immediate != 0) {
                         hasHalf = false;
                     }
@@ -506,6 +523,13 @@ public final class Hart {
         if (Integer.compareUnsigned(offset, bytes.length) >= 0) {
             return false;
         }
+        if (watch != null) {
+            int size = size(op);
+            boolean stores = op >= Op.SB;
+            if ((offset & size - 1) == 0 && (!stores || data.writable)) {
+                watch.accessed(data, offset, size, stores, address, watchedPc);
+            }
+        }
         switch (op) {
             case Op.LW -> {
                 if ((offset & 3) != 0) {
@@ -527,6 +551,14 @@ public final class Hart {
             }
         }
         return true;
+    }
+
+    private static int size(int op) {
+        return switch (op) {
+            case Op.LW, Op.SW -> 4;
+            case Op.LH, Op.LHU, Op.SH -> 2;
+            default -> 1;
+        };
     }
 
     /** Another initiator has stored a word; instructions that were there are forgotten. */
@@ -586,12 +618,7 @@ public final class Hart {
      */
     private int reach(int op, int instruction, int address, int two, int begins) {
         boolean store = op >= Op.SB;
-        int size =
-                switch (op) {
-                    case Op.LW, Op.SW -> 4;
-                    case Op.LH, Op.LHU, Op.SH -> 2;
-                    default -> 1;
-                };
+        int size = size(op);
         if ((address & size - 1) != 0) {
             trap(store ? Trap.STORE_MISALIGNED : Trap.LOAD_MISALIGNED, address);
             return 0;

@@ -13,6 +13,9 @@ public sealed interface Memory permits Ram, PagedRam {
     /** The bytes at an offset, as many as there is room for. */
     void read(long offset, byte[] into);
 
+    /** Keeps from now on what was written; nothing so far. */
+    void keepMarks();
+
     /** Sets every byte to what it is before anything is written: 0, or ones in a flash. */
     void clear();
 }

@@ -17,6 +17,7 @@ public final class PagedRam implements Memory {
     private final Page[] pages;
     private final byte blank;
     private int touched;
+    private boolean marks;
 
     /**
      * @param sizeBytes at most 2^32
@@ -63,6 +64,9 @@ public final class PagedRam implements Memory {
                                 (int) Math.min(PAGE, sizeBytes - (long) index * PAGE),
                                 writable,
                                 blank);
+                if (marks) {
+                    ram.keepMarks();
+                }
             }
             return ram;
         }
@@ -100,6 +104,16 @@ public final class PagedRam implements Memory {
             int count = Math.min(into.length - done, PAGE - within);
             System.arraycopy(pages[(int) (at / PAGE)].ram().bytes, within, into, done, count);
             done += count;
+        }
+    }
+
+    @Override
+    public void keepMarks() {
+        marks = true;
+        for (Page page : pages) {
+            if (page.ram != null) {
+                page.ram.keepMarks();
+            }
         }
     }
 

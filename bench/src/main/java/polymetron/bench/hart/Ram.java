@@ -4,6 +4,7 @@ import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.nio.ByteOrder;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.List;
 
 /** A memory on the bus, with the decoded form of the instructions in it. */
@@ -29,6 +30,9 @@ public final class Ram implements Memory {
     final byte[] guard;
 
     private final byte blank;
+
+    /** Bytes that something was put into since power-up; null where nobody wants to know. */
+    private BitSet written;
 
     public Ram(int sizeBytes, boolean writable) {
         this(sizeBytes, writable, (byte) 0);
@@ -57,6 +61,7 @@ public final class Ram implements Memory {
 
     void load(int offset, byte[] contents, int from, int count) {
         System.arraycopy(contents, from, bytes, offset, count);
+        markWritten(offset, count);
         forgetInstructions();
     }
 
@@ -68,12 +73,37 @@ public final class Ram implements Memory {
     @Override
     public void clear() {
         Arrays.fill(bytes, blank);
+        if (written != null) {
+            written.clear();
+        }
         forgetInstructions();
     }
 
     private void forgetInstructions() {
         Arrays.fill(decoded, 0);
         Arrays.fill(guard, (byte) (writable ? 0 : 1));
+    }
+
+    @Override
+    public void keepMarks() {
+        written = new BitSet();
+    }
+
+    /** Notes that something was put into bytes, where that is kept. */
+    public void markWritten(int offset, int count) {
+        if (written != null) {
+            written.set(offset, offset + count);
+        }
+    }
+
+    /** Whether all of some bytes were written, or the memory has its contents from the beginning. */
+    public boolean wasWritten(int offset, int count) {
+        return written == null || !writable || written.nextClearBit(offset) >= offset + count;
+    }
+
+    /** Whether an instruction that was executed may be in the 64 bytes around an offset. */
+    public boolean holdsInstructions(int offset) {
+        return writable && guard[offset >>> GRANULE] != 0;
     }
 
     void prepareToExecute() {

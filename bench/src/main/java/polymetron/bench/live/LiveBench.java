@@ -11,6 +11,7 @@ import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.GpioModel;
 import polymetron.bench.block.PwmModel;
 import polymetron.bench.block.RegisterFileModel;
+import polymetron.bench.check.MemoryNotice;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
@@ -30,6 +31,7 @@ public final class LiveBench implements AutoCloseable {
     private static final double SPEED_WEIGHT = 0.1;
     private static final int MOST_ROWS = 32;
     private static final int LAST_PART = 100;
+    private static final int MOST_NOTICES = 50;
 
     private final ReentrantLock lock = new ReentrantLock(true);
     private final Machine machine;
@@ -332,6 +334,12 @@ public final class LiveBench implements AutoCloseable {
                     stopped,
                     console.total(),
                     parts,
+                    machine.isChecked()
+                            ? machine.notices().stream()
+                                    .limit(MOST_NOTICES)
+                                    .map(MemoryNotice::text)
+                                    .toList()
+                            : null,
                     world.state());
         } finally {
             lock.unlock();

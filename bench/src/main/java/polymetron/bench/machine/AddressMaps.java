@@ -122,6 +122,11 @@ final class AddressMaps {
                 .anyMatch(link -> link.part() != null && link.block().name().equals(block));
     }
 
+    /** Keeps from now on which bytes were written. */
+    void keepMarks() {
+        memories.values().forEach(Memory::keepMarks);
+    }
+
     /** Back to power-up; what is in a flash stays there. */
     void clear() {
         memories.forEach(

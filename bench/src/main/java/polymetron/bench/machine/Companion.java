@@ -16,15 +16,17 @@ final class Companion {
     private final List<Wire> wires;
     private final ClockRatio ratio;
     private final String domain;
+    private final String label;
 
     /** Cycles of its own clock since power-up. */
     private long own;
 
-    Companion(Hart hart, List<Wire> wires, ClockRatio ratio, String domain) {
+    Companion(Hart hart, List<Wire> wires, ClockRatio ratio, String domain, String label) {
         this.hart = hart;
         this.wires = wires;
         this.ratio = ratio;
         this.domain = domain;
+        this.label = label;
     }
 
     Hart hart() {
@@ -33,6 +35,11 @@ final class Companion {
 
     List<Wire> wires() {
         return wires;
+    }
+
+    /** What a person calls it. */
+    String label() {
+        return label;
     }
 
     String domain() {

@@ -16,6 +16,8 @@ import polymetron.bench.block.MemoryMover;
 import polymetron.bench.block.StreamModel;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.block.WatchdogModel;
+import polymetron.bench.check.MemoryCheck;
+import polymetron.bench.check.MemoryNotice;
 import polymetron.bench.clock.ClockRatio;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.DirectMemory;
@@ -58,6 +60,12 @@ public final class Machine {
     private final AddressMaps maps;
     private final List<Wire> wires;
     private final StreamNetwork streams;
+
+    /** Memories of blocks that move data by themselves, by their names. */
+    private final Map<String, List<DirectMemory>> moved = new LinkedHashMap<>();
+
+    /** Null where nobody looks. */
+    private MemoryCheck check;
 
     private final Surroundings surroundings;
 
@@ -206,7 +214,8 @@ public final class Machine {
                                             hart(each),
                                             InterruptWiring.of(platform, each, models),
                                             ClockRatio.of(Math.max(1, each.hertz()), clockHz),
-                                            each.block().domain(null));
+                                            each.block().domain(null),
+                                            each.label());
                             companion
                                     .hart()
                                     .onProgress(
@@ -217,12 +226,15 @@ public final class Machine {
 
     /** What a block that moves data by itself finds at its addresses. */
     private DirectMemory direct(ElaboratedBlock block, String side) {
-        return new DirectMemory(
-                maps.of(block, side, true),
-                (memory, offset) -> {
-                    hart.storedByOther(memory, offset);
-                    companions.forEach(each -> each.hart().storedByOther(memory, offset));
-                });
+        DirectMemory direct =
+                new DirectMemory(
+                        maps.of(block, side, true),
+                        (memory, offset) -> {
+                            hart.storedByOther(memory, offset);
+                            companions.forEach(each -> each.hart().storedByOther(memory, offset));
+                        });
+        moved.computeIfAbsent(block.name(), each -> new ArrayList<>()).add(direct);
+        return direct;
     }
 
     /** Clock domains that a block's reset output resets. */
@@ -401,7 +413,42 @@ public final class Machine {
         further.forEach(each -> besides.addAll(each.view().harts()));
         companions = companions(besides).toList();
         maps.connectChips(this::forgetInstructions);
+        watchMemory();
         reset();
+    }
+
+    /** Looks from the next program on at what is done in memory; the bench is some times slower then. */
+    public void checkMemory() {
+        check = new MemoryCheck(() -> cycles, this::place);
+    }
+
+    private void watchMemory() {
+        if (check == null) {
+            return;
+        }
+        checkMemory();
+        maps.keepMarks();
+        check.watch(view.harts().get(index).label(), hart);
+        companions.forEach(each -> check.watch(each.label(), each.hart()));
+        moved.forEach((block, sides) -> sides.forEach(side -> check.watch(block, side)));
+    }
+
+    private String place(int pc) {
+        long address = Integer.toUnsignedLong(pc);
+        return Stream.concat(Stream.of(image), further.stream())
+                .flatMap(each -> each.program().place(address).stream())
+                .findFirst()
+                .orElse(Address.format(address));
+    }
+
+    /** Whether somebody looks. */
+    public boolean isChecked() {
+        return check != null;
+    }
+
+    /** What was noticed in memory since power-up; empty where nobody looks. */
+    public List<MemoryNotice> notices() {
+        return check == null ? List.of() : check.notices();
     }
 
     /** What other processors run. */
@@ -416,6 +463,9 @@ public final class Machine {
         together = 0;
         toReset.clear();
         maps.clear();
+        if (check != null) {
+            check.reset();
+        }
         if (image != null) {
             image.pieces().forEach(maps::put);
         }

@@ -84,7 +84,8 @@ final class CanalLockTest {
                 .contains("upper water 4.000 m, chamber 4.050 m")
                 .doesNotContain(" 0 bytes recorded");
         assertThat(answer("temp")).contains("21.5 C");
-        // Two words of 16 bits each, as the board says: the second gate is where the first was before.
+        // Two words of 16 bits each, as the board says: the second gate is where the first was
+        // before.
         machine.signal("gate_encoder").orElseThrow().set(ConverterSignal.Shape.CONSTANT);
         BuiltProgram.says(machine, 0.05);
         assertThat(answer("status")).containsPattern("positions 8[12]\\d\\d 8[12]\\d\\d, ");

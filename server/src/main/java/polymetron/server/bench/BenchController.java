@@ -63,9 +63,13 @@ final class BenchController {
     /**
      * @param processor the processor that runs it; null for the one that starts where the program begins
      * @param beside programs for further processors, which run at the same time; null for none
+     * @param checked whether what is done in memory is looked at, at the cost of speed; null for not
      */
     record LoadRequest(
-            UUID program, @Nullable String processor, @Nullable List<BesideRequest> beside) {}
+            UUID program,
+            @Nullable String processor,
+            @Nullable List<BesideRequest> beside,
+            @Nullable Boolean checked) {}
 
     record BesideRequest(UUID program, String processor) {}
 
@@ -121,6 +125,7 @@ final class BenchController {
             @Nullable String stopped,
             long consoleTotal,
             List<LevelView> parts,
+            @Nullable List<String> notices,
             List<VoltageView> voltages,
             List<SignalView> signals,
             List<ReceptionView> receptions) {}
@@ -200,6 +205,9 @@ final class BenchController {
                         programs.contents(id, request.program()),
                         (byte) 0);
         Machine machine = new Machine(image.view());
+        if (Boolean.TRUE.equals(request.checked())) {
+            machine.checkMemory();
+        }
         List<ProgramImage> others = new ArrayList<>();
         for (BesideRequest each :
                 request.beside() == null ? List.<BesideRequest>of() : request.beside()) {
@@ -397,6 +405,7 @@ final class BenchController {
                                                 part.levels(),
                                                 part.pulses()))
                         .toList(),
+                state.notices(),
                 state.outside().voltages().stream()
                         .map(
                                 each ->

@@ -97,6 +97,15 @@ final class BenchApiTest {
         assertThat(bench.path("streams").toString()).contains("ground_decimate.out", "24");
         assertThat(bench.path("beside")).isEmpty();
         JsonNode state = bench.path("state");
+        assertThat(state.path("notices").isNull()).as("nobody looks at memory").isTrue();
+        assertThat(
+                        server.post(station + "/bench", Map.of("program", program, "checked", true))
+                                .json()
+                                .path("state")
+                                .path("notices")
+                                .isArray())
+                .isTrue();
+        server.post(station + "/bench", Map.of("program", program));
         assertThat(state.path("voltages").get(0).path("fullScale").asDouble()).isEqualTo(16.5);
         assertThat(state.path("signals").get(0).path("shape").asString()).isEqualTo("quiet");
         String parts = station + "/bench/parts/";
