@@ -307,7 +307,7 @@ final class RunCommandTest {
                         __attribute__((noinline)) uint32_t sum(const volatile uint32_t *list) { return list[0] + list[1]; }
                         int main(void)
                         {
-                            print(sum((const volatile uint32_t *)0x7000u) == 0u ? "done" : "odd");
+                            print(sum((const volatile uint32_t *)0x3000u) == 0u ? "done" : "odd");
                             for (;;) {
                             }
                         }
@@ -324,7 +324,7 @@ final class RunCommandTest {
                 .isEqualTo(1);
         assertThat(out.toString()).contains("done");
         assertThat(err.toString())
-                .contains("polymetron: cpu in sum reads 0x0000_7000, which was never written");
+                .contains("polymetron: cpu in sum reads 0x0000_3000, which was never written");
         assertThat(polymetron("run", platform, "--program", careless, "--until", "done")).isZero();
     }
 }
