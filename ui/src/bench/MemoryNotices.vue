@@ -10,7 +10,9 @@ defineProps<{ notices: string[] }>()
             Nothing is wrong so far: all that was read had been written, and what blocks moved was in place.
         </p>
         <ul v-else class="mt-1 max-h-40 overflow-y-auto text-[13px]">
-            <li v-for="notice in notices" :key="notice" class="py-0.5 font-mono text-[12px] text-warn">{{ notice }}</li>
+            <li v-for="notice in notices" :key="notice" class="py-0.5 font-mono text-[12px] text-warn">
+                {{ notice }}
+            </li>
         </ul>
     </section>
 </template>

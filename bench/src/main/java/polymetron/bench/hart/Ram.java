@@ -31,7 +31,7 @@ public final class Ram implements Memory {
 
     private final byte blank;
 
-    /** Bytes that something was put into since power-up; null where nobody wants to know. */
+    /** Bytes that something was put into since power-up; null where it is not kept. */
     private BitSet written;
 
     public Ram(int sizeBytes, boolean writable) {

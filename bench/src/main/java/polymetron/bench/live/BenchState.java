@@ -16,7 +16,7 @@ import java.util.List;
  * @param stopped why it paused by itself; null when it did not
  * @param consoleTotal characters that the console has said
  * @param parts board parts in use whose lines are levels
- * @param notices what was noticed in memory, in words; null where nobody looks
+ * @param notices what was noticed in memory, in words; null without a memory check
  * @param outside what is outside the board: voltages, signals, satellites
  */
 public record BenchState(

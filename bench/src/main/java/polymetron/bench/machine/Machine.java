@@ -64,7 +64,7 @@ public final class Machine {
     /** Memories of blocks that move data by themselves, by their names. */
     private final Map<String, List<DirectMemory>> moved = new LinkedHashMap<>();
 
-    /** Null where nobody looks. */
+    /** Null without a memory check. */
     private MemoryCheck check;
 
     private final Surroundings surroundings;
@@ -441,12 +441,12 @@ public final class Machine {
                 .orElse(Address.format(address));
     }
 
-    /** Whether somebody looks. */
+    /** Whether memory is checked. */
     public boolean isChecked() {
         return check != null;
     }
 
-    /** What was noticed in memory since power-up; empty where nobody looks. */
+    /** What was noticed in memory since power-up; empty without a memory check. */
     public List<MemoryNotice> notices() {
         return check == null ? List.of() : check.notices();
     }

@@ -39,7 +39,7 @@ final class PartStandIns {
             return Optional.empty();
         }
         String text = platform.library().hardware().ofParts().get(link.part().kind());
-        // Somebody's own block may call its ports otherwise.
+        // A user's own block may name its ports otherwise.
         return text == null || !portsOf(text).equals(portsOf(link))
                 ? Optional.empty()
                 : Optional.of(moduleOf(link.part().kind()));

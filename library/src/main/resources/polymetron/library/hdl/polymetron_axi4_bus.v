@@ -8,7 +8,7 @@
 module polymetron_axi4_bus #(
     parameter INITIATORS = 2,
     parameter TARGETS = 2,
-    // 1: the initiator with the lower number comes first; 0: each in turn
+    // 1: the initiator with the lower number comes first; 0: round robin
     parameter BY_PRIORITY = 0,
     // 1: AXI4, with bursts; 0: AXI4-Lite, where everything is the last beat
     parameter BURSTS = 0

@@ -7,7 +7,7 @@
 module polymetron_wishbone_b4_bus #(
     parameter INITIATORS = 2,
     parameter TARGETS = 2,
-    // 1: the initiator with the lower number comes first; 0: each in turn
+    // 1: the initiator with the lower number comes first; 0: round robin
     parameter BY_PRIORITY = 0
 ) (
     input  wire                  clk,

@@ -97,7 +97,7 @@ final class BenchApiTest {
         assertThat(bench.path("streams").toString()).contains("ground_decimate.out", "24");
         assertThat(bench.path("beside")).isEmpty();
         JsonNode state = bench.path("state");
-        assertThat(state.path("notices").isNull()).as("nobody looks at memory").isTrue();
+        assertThat(state.path("notices").isNull()).as("memory is not checked").isTrue();
         assertThat(
                         server.post(station + "/bench", Map.of("program", program, "checked", true))
                                 .json()
