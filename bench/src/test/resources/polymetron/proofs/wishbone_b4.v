@@ -52,6 +52,8 @@ module proof (
             if (far_request) assert (far_write == |(write & initiator) && far_value == (initiator[1] ? 8'd2 : 8'd1));
             if (done[0] && !address0[3]) assert (far_done && error[0] == far_error && answer0 == far_answer);
             if (done[1] && !address1[3]) assert (far_done && error[1] == far_error && answer1 == far_answer);
+            // Where there is no SLAVE the cycle ends at once.
+            if ((initiator & request) != 0 && adr[3]) assert (done == initiator);
             if (done[0] && address0[3]) assert (error[0] && !far_request);
             cover (done[1] && error[1] && far_request);
             cover (done[0] && !error[0]);

@@ -295,7 +295,7 @@ final class MachineTest {
         Machine machine =
                 machine(Shipped.elaborate(lock), 0x400002B7, 0x06B00313, 0x0062A023, 0x6F);
         machine.run(machine.clockHz() / 1_000);
-        assertThat(said(machine)).isEqualTo("k");
+        assertThat(said(machine)).as("of each hart").isEqualTo("kk");
     }
 
     /** A gibibyte is there page by page, to its last word; a program that wants it all is told. */
