@@ -282,7 +282,8 @@ final class HardwareSimulationTest {
     void whatCannotBeBuiltIsNamed() {
         Hardware hardware = Hardware.of(Shipped.elaborate(Shipped.recipe("acquisition")));
         assertThat(hardware.files()).isEmpty();
-        assertThat(hardware.notBuilt().toString()).contains("there is no hardware for Fast RISC-V processor");
+        assertThat(hardware.notBuilt().toString())
+                .contains("there is no hardware for Fast RISC-V processor");
     }
 
     /** The address decode selects what the address spaces show, for every address; a wrong bit is found. */

@@ -55,6 +55,7 @@ final class HardwareApiTest {
     void whatIsMissingIsNamed() {
         JsonNode shown = server.get(platform("highland-station") + "/hardware").json();
         assertThat(shown.path("files")).isEmpty();
-        assertThat(shown.path("notBuilt").toString()).contains("cpu", "there is no hardware for Fast RISC-V");
+        assertThat(shown.path("notBuilt").toString())
+                .contains("cpu", "there is no hardware for Fast RISC-V");
     }
 }
