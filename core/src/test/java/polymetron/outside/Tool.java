@@ -42,7 +42,7 @@ public final class Tool {
                             .redirectErrorStream(true)
                             .redirectOutput(log.toFile())
                             .start();
-            if (!process.waitFor(120, TimeUnit.SECONDS)) {
+            if (!process.waitFor(300, TimeUnit.SECONDS)) {
                 process.destroyForcibly();
                 throw new AssertionError(String.join(" ", command) + " does not end");
             }
