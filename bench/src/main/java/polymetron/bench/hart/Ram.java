@@ -101,9 +101,10 @@ public final class Ram implements Memory {
         return written == null || !writable || written.nextClearBit(offset) >= offset + count;
     }
 
-    /** Whether an instruction that was executed may be in the 64 bytes around an offset. */
+    /** Whether an instruction that was executed begins in the word at an offset. */
     public boolean holdsInstructions(int offset) {
-        return writable && guard[offset >>> GRANULE] != 0;
+        int word = offset & ~3;
+        return word + 2 < decoded.length && (decoded[word] != 0 || decoded[word + 2] != 0);
     }
 
     void prepareToExecute() {
