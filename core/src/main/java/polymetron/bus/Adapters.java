@@ -20,6 +20,15 @@ public final class Adapters {
      */
     public record Side(List<Protocol> protocols, int dataWidth, int addressBits, String domain) {}
 
+    /**
+     * What an interface speaks itself where it is on a bus: the protocol of the bus if it can, or if it leaves it open.
+     *
+     * @param protocols what it speaks, most wanted first; empty for any
+     */
+    public static Protocol spoken(List<Protocol> protocols, Protocol bus) {
+        return protocols.isEmpty() || protocols.contains(bus) ? bus : protocols.getFirst();
+    }
+
     /** Whether an interface can be on a bus of that protocol at all. */
     public static boolean canJoin(List<Protocol> protocols, Protocol bus) {
         return protocols.contains(bus) || !protocols.isEmpty();
@@ -34,8 +43,8 @@ public final class Adapters {
     public static List<Adapter> between(Side form, Side bus, boolean isTarget) {
         List<Adapter> adapters = new ArrayList<>();
         Protocol spoken = bus.protocols().getFirst();
-        boolean differs = !form.protocols().contains(spoken) && !form.protocols().isEmpty();
-        Protocol own = differs ? form.protocols().getFirst() : spoken;
+        Protocol own = spoken(form.protocols(), spoken);
+        boolean differs = own != spoken;
         Protocol upper = isTarget ? spoken : own;
         int endCycles = upper.readCycles() - 1;
         BusEndSize end = BusEndSize.target(upper, form.addressBits());

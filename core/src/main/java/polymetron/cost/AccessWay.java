@@ -6,6 +6,7 @@ import java.util.LinkedList;
 import java.util.List;
 import java.util.Map;
 import polymetron.bus.Adapter;
+import polymetron.bus.Adapters;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
@@ -113,9 +114,7 @@ final class AccessWay {
             course = Course.of(form.waits(), 0);
             return;
         }
-        List<Protocol> spoken = form.type().protocols();
-        boolean joins = spoken.isEmpty() || spoken.contains(bus.bus().protocol());
-        Protocol own = joins ? bus.bus().protocol() : spoken.getFirst();
+        Protocol own = Adapters.spoken(form.type().protocols(), bus.bus().protocol());
         course = Course.of(own.readCycles() + form.waits(), own.answerCycles());
         adapters(bus, target.ref(), true);
     }
@@ -196,9 +195,7 @@ final class AccessWay {
         // An end that registers the answer does so where the access comes from.
         int cycles = all.stream().mapToInt(Adapter::cycles).sum();
         Protocol spoken = bus.bus().protocol();
-        List<Protocol> own = form.type().protocols();
-        Protocol upper =
-                isTarget || own.isEmpty() || own.contains(spoken) ? spoken : own.getFirst();
+        Protocol upper = isTarget ? spoken : Adapters.spoken(form.type().protocols(), spoken);
         int answered = Math.min(cycles, upper.answerCycles());
         course = course.requested(cycles - answered).answered(answered);
     }

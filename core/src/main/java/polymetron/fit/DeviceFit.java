@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.Set;
 import polymetron.board.PinUse;
 import polymetron.bus.Adapter;
+import polymetron.bus.Adapters;
 import polymetron.bus.BusEndSize;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.ElaboratedBlock;
@@ -152,11 +153,7 @@ public record DeviceFit(Device device, MemoryFit memory, List<Amount> amounts) {
                 TargetRange target,
                 List<Amount.Share> tables,
                 List<Amount.Share> flipFlops) {
-            List<Protocol> spoken = target.form().type().protocols();
-            Protocol own =
-                    spoken.isEmpty() || spoken.contains(bus.bus().protocol())
-                            ? bus.bus().protocol()
-                            : spoken.getFirst();
+            Protocol own = Adapters.spoken(target.form().type().protocols(), bus.bus().protocol());
             BusEndSize more = BusEndSize.beyondLite(own, target.form().addressBits());
             String block = target.block().name();
             add(tables, block, block, more.lookupTables());

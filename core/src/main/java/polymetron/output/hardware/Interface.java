@@ -1,6 +1,7 @@
 package polymetron.output.hardware;
 
 import java.util.List;
+import polymetron.bus.Adapters;
 import polymetron.bus.Protocol;
 import polymetron.elaborate.Bridge;
 import polymetron.elaborate.ElaboratedBlock;
@@ -24,8 +25,8 @@ record Interface(Protocol protocol, int addressBits, int dataBits, boolean reads
         ElaboratedBus bus = at == null ? null : platform.busIndex().get(at.bus());
         List<Protocol> spoken = form.type().protocols();
         Protocol protocol =
-                bus != null && (spoken.isEmpty() || spoken.contains(bus.bus().protocol()))
-                        ? bus.bus().protocol()
+                bus != null
+                        ? Adapters.spoken(spoken, bus.bus().protocol())
                         : spoken.isEmpty() ? Protocol.AXI4_LITE : spoken.getFirst();
         return new Interface(
                 protocol, addressBits(bus, block, form), form.dataWidth(), form.onlyFetches());
