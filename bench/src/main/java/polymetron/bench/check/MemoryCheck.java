@@ -15,8 +15,8 @@ import polymetron.bench.hart.MemoryWatch;
 import polymetron.bench.hart.Ram;
 
 /**
- * Looks over the shoulder of a program: what it reads before anything was written there, what blocks that move data write over
- * its instructions and its stack, and what they read that was stored without a FENCE behind it (RISC-V Unprivileged ISA, 2.7:
+ * Checks what a program and the blocks that move data do in memory: what it reads before anything was written there, what they
+ * write over its instructions and its stack, and what they read that was stored without a FENCE behind it (RISC-V Unprivileged ISA, 2.7:
  * without one, others need not see it). Each is noticed once for a place in the program, and counted.
  */
 public final class MemoryCheck {

@@ -207,6 +207,10 @@ final class BuildChecks {
             block.shape().busInterfaces().forEach(form -> parts.add(form.name()));
             block.shape().interrupts().forEach(port -> parts.add(port.name()));
             block.shape().streams().forEach(form -> parts.add(form.name()));
+            if (OutsideLogic.is(block)) {
+                block.type().clocks().forEach(clock -> parts.add(clock.name()));
+                block.type().resets().forEach(reset -> parts.add(reset.name()));
+            }
             block.shape()
                     .outward()
                     .forEach(form -> form.ports().forEach(port -> parts.add(port.name())));
