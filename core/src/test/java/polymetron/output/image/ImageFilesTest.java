@@ -312,7 +312,7 @@ final class ImageFilesTest {
                         "records",
                         "external-memory-controller:1.0",
                         0x4000_0000,
-                        Map.of("SIZE", String.valueOf(1 << 30)));
+                        Map.of("SIZE", String.valueOf(1 << 30), "ROWS", "14"));
         ProgramImage near =
                 ProgramImage.of(
                         Shipped.elaborate(large),
