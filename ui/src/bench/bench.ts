@@ -1,7 +1,15 @@
 import { useQueryClient } from '@tanstack/vue-query'
-import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
+import { ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, client, type BenchView, type StateView } from '../api/client'
 import { tellProblem } from '../frame/notices'
+import { useTopic } from '../live/live'
+
+interface Frame {
+    load: string
+    fresh: boolean
+    state: StateView
+    console: string
+}
 
 /** The simulated board of a platform: what is on it, what it shows, and what can be done with it. */
 export function useBench(
@@ -14,9 +22,7 @@ export function useBench(
     const state = shallowRef<StateView>()
     const busy = ref(false)
     const path = { params: { path: { id } } }
-    let source: EventSource | undefined
-    let fresh = true
-    let retry: number | undefined
+    let shown: string | undefined
     let waiting = ''
     let sending = false
     const changes = new Map<string, () => Promise<unknown>>()
@@ -33,40 +39,27 @@ export function useBench(
     async function look(): Promise<void> {
         bench.value = await answer(client.GET('/api/platforms/{id}/bench', path))
         state.value = bench.value.state ?? undefined
-        if (bench.value.loaded && !source) {
-            follow()
-        }
     }
 
-    function follow(): void {
-        source?.close()
-        source = new EventSource(`/api/platforms/${id}/bench/frames`)
-        source.onopen = () => {
-            fresh = true
-        }
-        source.addEventListener('frame', (event) => {
-            const frame = JSON.parse((event as MessageEvent<string>).data) as {
-                state: StateView
-                console: string
+    useTopic(`bench=${id}`, (name, data) => {
+        if (name === 'unloaded') {
+            shown = undefined
+            if (bench.value?.loaded) {
+                void attempt(look)
             }
-            state.value = frame.state
-            if (frame.console || fresh) {
-                say(frame.console, fresh)
-            }
-            fresh = false
-        })
-        source.onerror = () => {
-            // The bench was put away or loaded anew; look again in a moment.
-            source?.close()
-            source = undefined
-            again()
+            return
         }
-    }
-
-    function again(): void {
-        window.clearTimeout(retry)
-        retry = window.setTimeout(() => void look().catch(again), 1500)
-    }
+        const frame = data as unknown as Frame
+        state.value = frame.state
+        if (frame.console || frame.fresh) {
+            say(frame.console, frame.fresh)
+        }
+        // Put on the bench anew, perhaps in another tab: other blocks, another program.
+        if (shown !== frame.load) {
+            shown = frame.load
+            void attempt(look)
+        }
+    })
 
     /** Loads a program for a processor; without one, for that which starts where the program begins. */
     async function load(
@@ -76,8 +69,6 @@ export function useBench(
         checked = false,
     ): Promise<void> {
         busy.value = true
-        source?.close()
-        source = undefined
         await attempt(async () => {
             bench.value = await answer(
                 client.POST('/api/platforms/{id}/bench', {
@@ -86,7 +77,6 @@ export function useBench(
                 }),
             )
             state.value = bench.value.state ?? undefined
-            follow()
         })
         await queries.invalidateQueries({ queryKey: ['bench-registers', id] })
         busy.value = false
@@ -179,10 +169,6 @@ export function useBench(
 
     watch(revision, () => void attempt(look))
     void attempt(look)
-    onScopeDispose(() => {
-        window.clearTimeout(retry)
-        source?.close()
-    })
 
     return { bench, state, busy, load, act, type, move, setVoltage, setSignal, setReception }
 }

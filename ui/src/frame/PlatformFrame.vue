@@ -10,6 +10,7 @@ import { isTyping, open } from './actions'
 import EditableName from './EditableName.vue'
 import GuidePanel from './GuidePanel.vue'
 import { providePlatform } from './platform'
+import RemovedBanner from './RemovedBanner.vue'
 import { theme, toggleTheme } from './theme'
 import { localTime } from './time'
 
@@ -19,7 +20,7 @@ const id = String(route.params.id)
 /** An earlier revision that is looked at, which the address names. */
 const at = computed(() => (route.query.at ? Number(route.query.at) : undefined))
 const context = providePlatform(id, at)
-const { platform, error, saving, connected } = context
+const { platform, error, saving, connected, gone } = context
 
 watch(
     () => open.add || open.wiring,
@@ -190,6 +191,7 @@ onBeforeUnmount(() => {
             <RouterLink class="button" :to="`/p/${id}/history`">History</RouterLink>
             <RouterLink class="button-main" :to="{ path: route.path }">Back to the newest</RouterLink>
         </p>
+        <RemovedBanner v-if="gone && platform" :id="id" :name="platform.name" />
         <main class="min-h-0 flex-1">
             <div v-if="error && !platform" class="mx-auto mt-24 max-w-lg text-center">
                 <h1 class="text-xl font-semibold">This platform cannot be shown</h1>

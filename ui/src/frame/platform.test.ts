@@ -50,8 +50,8 @@ class Stream {
     addEventListener(name: string, listener: (event: { data: string }) => void): void {
         this.listeners.set(name, listener)
     }
-    say(name: string, data = ''): void {
-        this.listeners.get(name)?.({ data })
+    say(name: string, data: object = {}): void {
+        this.listeners.get(name)?.({ data: JSON.stringify({ platform: '7', ...data }) })
     }
     close(): void {
         this.readyState = Stream.CLOSED
@@ -88,6 +88,8 @@ beforeEach(async () => {
     const wrapper = mount(host, { global: { plugins: [[VueQueryPlugin, { queryClient: client }]] } })
     unmount = () => wrapper.unmount()
     await vi.waitFor(() => expect(context.platform.value?.revision).toBe(1))
+    await vi.waitFor(() => expect(Stream.all).toHaveLength(1))
+    Stream.all[0]?.say('hello')
 })
 
 afterEach(() => {
@@ -144,9 +146,9 @@ describe('changes of others', () => {
     it('are read when the server tells of them', async () => {
         const before = server.reads
         server.revision = 4
-        Stream.all[0]?.say('revision', '4')
+        Stream.all[0]?.say('revision', { revision: 4 })
         await vi.waitFor(() => expect(context.platform.value?.revision).toBe(4))
-        Stream.all[0]?.say('revision', '4')
+        Stream.all[0]?.say('revision', { revision: 4 })
         await flushPromises()
         expect(server.reads).toBe(before + 1)
     })
@@ -161,5 +163,19 @@ describe('changes of others', () => {
         expect(Stream.all).toHaveLength(2)
         Stream.all[1]?.say('hello')
         expect(context.connected.value).toBe(true)
+    })
+
+    it('that remove the platform are said, and that it is back', () => {
+        Stream.all[0]?.say('gone')
+        expect(context.gone.value).toBe(true)
+        Stream.all[0]?.say('revision', { revision: 1 })
+        expect(context.gone.value).toBe(false)
+    })
+
+    it('of another platform are nothing to this one', async () => {
+        const before = server.reads
+        Stream.all[0]?.say('revision', { platform: '8', revision: 9 })
+        await flushPromises()
+        expect(server.reads).toBe(before)
     })
 })

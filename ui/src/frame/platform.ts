@@ -1,14 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import {
-    computed,
-    inject,
-    onScopeDispose,
-    provide,
-    ref,
-    type ComputedRef,
-    type InjectionKey,
-    type Ref,
-} from 'vue'
+import { computed, inject, provide, ref, watch, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import {
     answer,
     client,
@@ -18,6 +9,7 @@ import {
     type FindingView,
     type PlatformView,
 } from '../api/client'
+import { useConnected, useTopic } from '../live/live'
 import { tell, tellProblem } from './notices'
 
 export interface PlatformContext {
@@ -30,6 +22,8 @@ export interface PlatformContext {
     saving: Ref<boolean>
     /** Whether the server tells about changes of others. */
     connected: Ref<boolean>
+    /** Whether somebody has removed the platform. */
+    gone: Ref<boolean>
     /**
      * Applies an edit; true when it was accepted.
      * @param basedOn revision that the edit was worked out for; without it, the one that is shown
@@ -73,7 +67,11 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         return worst
     })
     const saving = ref(false)
-    const connected = ref(true)
+    const gone = ref(false)
+    const connected = useConnected(() => {
+        tell('done', 'Connected again', 'What is shown is up to date.')
+        void refresh()
+    })
     const selected = ref<string>()
 
     async function refresh(): Promise<void> {
@@ -144,6 +142,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         error: query.error,
         saving,
         connected,
+        gone,
         selected,
         refresh,
         refuses,
@@ -181,43 +180,19 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
     return context
 }
 
-const RETRY_MILLIS = 2000
-
-/**
- * Listens for new revisions. The browser itself connects again after a break, but gives up for good when it gets
- * an error instead of a stream, as while the database is away; then a new connection is made.
- */
+/** Keeps up to date with what others do. */
 function follow(context: PlatformContext): void {
-    let source: EventSource | undefined
-    let retry: number | undefined
-
-    function connect(): void {
-        source = new EventSource(`/api/platforms/${context.id}/events`)
-        source.addEventListener('hello', () => {
-            if (!context.connected.value) {
-                context.connected.value = true
-                tell('done', 'Connected again', 'What is shown is up to date.')
-                void context.refresh()
-            }
-        })
-        source.addEventListener('revision', (event) => {
-            const told = (event as MessageEvent<string>).data
-            if (!context.saving.value && told !== String(context.platform.value?.revision)) {
-                void context.refresh()
-            }
-        })
-        source.onerror = () => {
-            context.connected.value = false
-            if (source?.readyState === EventSource.CLOSED) {
-                retry = window.setTimeout(connect, RETRY_MILLIS)
-            }
+    const told = ref<number>()
+    useTopic(`platform=${context.id}`, (name, data) => {
+        context.gone.value = name === 'gone'
+        told.value = name === 'gone' ? undefined : (data as unknown as { revision: number }).revision
+    })
+    // What is told may come before what it is about has been read.
+    watch([told, () => context.platform.value?.revision], ([newest, shown]) => {
+        const isBehind = newest !== undefined && shown !== undefined && newest !== shown
+        if (isBehind && context.at.value === undefined && !context.saving.value) {
+            void context.refresh()
         }
-    }
-
-    connect()
-    onScopeDispose(() => {
-        window.clearTimeout(retry)
-        source?.close()
     })
 }
 

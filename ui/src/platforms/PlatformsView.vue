@@ -13,6 +13,12 @@ const queries = useQueryClient()
 const { data: platforms, error } = useQuery({
     queryKey: ['platforms'],
     queryFn: () => answer(client.GET('/api/platforms')),
+    // The server has not counted what every platform says yet; a moment later it has.
+    refetchInterval: (query) => (query.state.data?.some((each) => each.errors == null) ? 1000 : false),
+})
+const { data: removed } = useQuery({
+    queryKey: ['removed-platforms'],
+    queryFn: () => answer(client.GET('/api/removed-platforms')),
 })
 const file = ref<HTMLInputElement>()
 const removing = shallowRef<PlatformSummary>()
@@ -68,6 +74,21 @@ async function copyPlatform(platform: PlatformSummary): Promise<void> {
     await queries.invalidateQueries({ queryKey: ['platforms'] })
 }
 
+async function readAgain(): Promise<void> {
+    await queries.invalidateQueries({ queryKey: ['platforms'] })
+    await queries.invalidateQueries({ queryKey: ['removed-platforms'] })
+}
+
+async function bringBack(id: string, name: string): Promise<void> {
+    try {
+        await answer(client.POST('/api/removed-platforms/{id}/bring-back', { params: { path: { id } } }))
+        tell('done', 'Brought back', `${name}, with its history and its programs.`)
+    } catch (problem) {
+        tellProblem(problem)
+    }
+    await readAgain()
+}
+
 async function remove(platform: PlatformSummary): Promise<void> {
     removing.value = undefined
     try {
@@ -75,10 +96,13 @@ async function remove(platform: PlatformSummary): Promise<void> {
     } catch (problem) {
         tellProblem(problem)
     }
-    await queries.invalidateQueries({ queryKey: ['platforms'] })
+    await readAgain()
 }
 
 function state(platform: PlatformSummary): string {
+    if (platform.errors == null) {
+        return 'being checked'
+    }
     const parts = []
     if (platform.errors) {
         parts.push(platform.errors === 1 ? '1 error' : `${platform.errors} errors`)
@@ -162,7 +186,7 @@ function state(platform: PlatformSummary): string {
                     </td>
                     <td class="border-t border-line px-4 py-2 text-right whitespace-nowrap">
                         <template v-if="removing?.id === platform.id">
-                            <span class="mr-2">Remove it for good?</span>
+                            <span class="mr-2">Remove it?</span>
                             <button class="button !text-error" @click="remove(platform)">Remove</button>
                             <button class="button ml-1" @click="removing = undefined">Keep</button>
                         </template>
@@ -192,5 +216,31 @@ function state(platform: PlatformSummary): string {
                 </tr>
             </tbody>
         </table>
+        <details v-if="removed?.length" class="mt-4 text-soft">
+            <summary class="cursor-pointer">
+                {{ removed.length === 1 ? '1 removed platform' : `${removed.length} removed platforms` }} that
+                can still be brought back
+            </summary>
+            <ul class="sheet mt-2">
+                <li
+                    v-for="each in removed"
+                    :key="each.id"
+                    class="flex items-center gap-4 border-t border-line px-4 py-2 first:border-t-0"
+                >
+                    <span class="flex-1 text-ink">{{ each.name }}</span>
+                    <span class="text-[13px]"
+                        >removed {{ localTime(each.removedAt) }}, kept until
+                        {{ localTime(each.goneAt) }}</span
+                    >
+                    <button
+                        class="button"
+                        :aria-label="`Bring back ${each.name}`"
+                        @click="bringBack(each.id, each.name)"
+                    >
+                        Bring back
+                    </button>
+                </li>
+            </ul>
+        </details>
     </HomeFrame>
 </template>

@@ -36,6 +36,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library": {
         parameters: {
             query?: never;
@@ -302,22 +318,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["type"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/platforms/{id}/bench/frames": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["frames"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -606,22 +606,6 @@ export interface paths {
         get?: never;
         put?: never;
         post: operations["edit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/platforms/{id}/events": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: operations["events"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1086,6 +1070,38 @@ export interface paths {
         get: operations["where"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/removed-platforms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/removed-platforms/{id}/bring-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["bringBack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2012,17 +2028,17 @@ export interface components {
         };
         PlatformSummary: {
             /** Format: int32 */
-            blocks: number;
-            board: string;
+            blocks?: number | null;
+            board?: string | null;
             /** Format: int32 */
-            errors: number;
+            errors?: number | null;
             id: string;
             name: string;
             /** Format: int64 */
             revision: number;
             savedAt: string;
             /** Format: int32 */
-            warnings: number;
+            warnings?: number | null;
         };
         PlatformView: {
             blocks: components["schemas"]["BlockView"][];
@@ -2185,6 +2201,12 @@ export interface components {
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
             domain?: string;
         });
+        RemovedView: {
+            goneAt: string;
+            id: string;
+            name: string;
+            removedAt: string;
+        };
         RenameBlock: {
             edit: "RenameBlock";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -2707,6 +2729,29 @@ export interface operations {
             };
         };
     };
+    events: {
+        parameters: {
+            query?: {
+                platform?: string[] | null;
+                bench?: string[] | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["SseEmitter"];
+                };
+            };
+        };
+    };
     library: {
         parameters: {
             query?: never;
@@ -3201,28 +3246,6 @@ export interface operations {
             };
         };
     };
-    frames: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": components["schemas"]["SseEmitter"];
-                };
-            };
-        };
-    };
     move: {
         parameters: {
             query?: never;
@@ -3685,28 +3708,6 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["Accepted"];
-                };
-            };
-        };
-    };
-    events: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": components["schemas"]["SseEmitter"];
                 };
             };
         };
@@ -4440,6 +4441,46 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["FoundView"][];
                 };
+            };
+        };
+    };
+    list_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["RemovedView"][];
+                };
+            };
+        };
+    };
+    bringBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -1,14 +1,11 @@
 package polymetron.server.bench;
 
 import jakarta.annotation.Nullable;
-import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.springframework.http.HttpStatus;
-import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -17,9 +14,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import polymetron.address.Address;
-import polymetron.bench.live.BenchState;
 import polymetron.bench.live.LiveBench;
 import polymetron.bench.live.RegisterValue;
 import polymetron.bench.machine.BenchException;
@@ -41,7 +36,6 @@ import polymetron.software.Programs;
 /** The simulated board of a platform. */
 @RestController
 final class BenchController {
-    private static final int FRAME_MILLIS = 50;
     private static final int MOST_TYPED = 4096;
 
     private final Benches benches;
@@ -113,31 +107,6 @@ final class BenchController {
      */
     record StreamWordsView(long end, List<Integer> values, List<Boolean> ends) {}
 
-    record StateView(
-            String mode,
-            long cycles,
-            double seconds,
-            double speed,
-            String pc,
-            boolean waiting,
-            long traps,
-            @Nullable String lastTrap,
-            @Nullable String stopped,
-            long consoleTotal,
-            List<LevelView> parts,
-            @Nullable List<String> notices,
-            List<VoltageView> voltages,
-            List<SignalView> signals,
-            List<ReceptionView> receptions) {}
-
-    record VoltageView(String part, String block, int channel, double volts, double fullScale) {}
-
-    record SignalView(String part, String block, String shape, List<String> shapes) {}
-
-    record ReceptionView(String part, String block, boolean on) {}
-
-    record LevelView(String part, String block, int width, long levels, List<Double> pulses) {}
-
     record RegisterValueView(
             String block,
             String register,
@@ -146,8 +115,6 @@ final class BenchController {
             int width,
             boolean isThere,
             @Nullable String value) {}
-
-    record FrameView(StateView state, String console) {}
 
     @GetMapping("/api/platforms/{id}/bench")
     BenchView bench(@PathVariable UUID id) {
@@ -175,7 +142,7 @@ final class BenchController {
                                                                         each.source().toString(),
                                                                         each.sampleBits()))
                                                 .toList(),
-                                        state(loaded.bench().state())))
+                                        StateView.of(loaded.bench().state())))
                 .orElse(
                         new BenchView(
                                 false,
@@ -231,6 +198,7 @@ final class BenchController {
         benches.put(
                 id,
                 new Benches.Loaded(
+                        UUID.randomUUID().toString(),
                         new LiveBench(machine),
                         stored.revision(),
                         Fingerprint.of(platform),
@@ -260,7 +228,7 @@ final class BenchController {
                         "reset",
                         bench::reset);
         actions.get(action).run();
-        return state(bench.state());
+        return StateView.of(bench.state());
     }
 
     @PostMapping("/api/platforms/{id}/bench/console")
@@ -337,97 +305,10 @@ final class BenchController {
         return running(id).processorRegisters().stream().map(Address::format).toList();
     }
 
-    /** What the bench shows, twenty times a second as long as something changes; the console from the start. */
-    @GetMapping(
-            value = "/api/platforms/{id}/bench/frames",
-            produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter frames(@PathVariable UUID id) {
-        LiveBench bench = running(id);
-        SseEmitter emitter = new SseEmitter(0L);
-        Thread.ofVirtual().name("bench-frames").start(() -> send(id, bench, emitter));
-        return emitter;
-    }
-
-    private void send(UUID id, LiveBench bench, SseEmitter emitter) {
-        long position = 0;
-        long quiet = 0;
-        BenchState before = null;
-        try {
-            while (benches.find(id).map(loaded -> loaded.bench() == bench).orElse(false)) {
-                LiveBench.Said said = bench.consoleSince(position);
-                BenchState now = bench.state();
-                position = said.end();
-                quiet += FRAME_MILLIS;
-                if (said.bytes().length > 0 || !now.equals(before) || quiet > 10_000) {
-                    String console = new String(said.bytes(), StandardCharsets.ISO_8859_1);
-                    emitter.send(
-                            SseEmitter.event()
-                                    .name("frame")
-                                    .data(new FrameView(state(now), console)));
-                    before = now;
-                    quiet = 0;
-                }
-                Thread.sleep(FRAME_MILLIS);
-            }
-            emitter.complete();
-        } catch (IOException | IllegalStateException gone) {
-            emitter.completeWithError(gone);
-        } catch (InterruptedException end) {
-            Thread.currentThread().interrupt();
-        }
-    }
-
     private LiveBench running(UUID id) {
         return benches.find(id)
                 .map(Benches.Loaded::bench)
                 .orElseThrow(() -> new NotThere("nothing is on the bench; load a program first"));
-    }
-
-    private static StateView state(BenchState state) {
-        return new StateView(
-                state.mode().toString(),
-                state.cycles(),
-                state.seconds(),
-                state.speed(),
-                Address.format(state.pc()),
-                state.waiting(),
-                state.traps(),
-                state.lastTrap(),
-                state.stopped(),
-                state.consoleTotal(),
-                state.parts().stream()
-                        .map(
-                                part ->
-                                        new LevelView(
-                                                part.part(),
-                                                part.block(),
-                                                part.width(),
-                                                part.levels(),
-                                                part.pulses()))
-                        .toList(),
-                state.notices(),
-                state.outside().voltages().stream()
-                        .map(
-                                each ->
-                                        new VoltageView(
-                                                each.part(),
-                                                each.block(),
-                                                each.channel(),
-                                                each.volts(),
-                                                each.fullScale()))
-                        .toList(),
-                state.outside().signals().stream()
-                        .map(
-                                each ->
-                                        new SignalView(
-                                                each.part(),
-                                                each.block(),
-                                                each.shape(),
-                                                each.shapes()))
-                        .toList(),
-                state.outside().receptions().stream()
-                        .map(each -> new ReceptionView(each.part(), each.block(), each.on()))
-                        .toList());
     }
 
     private static RegisterValueView value(RegisterValue value) {

@@ -16,8 +16,13 @@ class Benches {
     private static final int MOST = 8;
     private static final Duration IDLE = Duration.ofMinutes(10);
 
-    /** A running bench and what was put on it. */
+    /**
+     * A running bench and what was put on it.
+     *
+     * @param load tells one loading from another
+     */
     record Loaded(
+            String load,
             LiveBench bench,
             long revision,
             String fingerprint,

@@ -15,12 +15,8 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 import polymetron.edit.Edit;
 import polymetron.edit.RejectedEdit;
-import polymetron.finding.Checks;
-import polymetron.finding.Finding;
-import polymetron.finding.Grade;
 import polymetron.library.Recipe;
 import polymetron.library.Vlnv;
 import polymetron.paste.BlocksText;
@@ -28,12 +24,13 @@ import polymetron.platform.Names;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
 import polymetron.server.api.Downloads;
-import polymetron.server.event.RevisionEvents;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.Libraries;
 import polymetron.server.store.PlatformRow;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.StoredPlatform;
+import polymetron.server.store.Summaries;
+import polymetron.server.store.Summary;
 import polymetron.wiring.Starter;
 
 /** Platforms: the list, one of them, and changes. */
@@ -42,28 +39,31 @@ final class PlatformController {
     private final PlatformStore store;
     private final Elaborations elaborations;
     private final Libraries libraries;
-    private final RevisionEvents events;
+    private final Summaries summaries;
 
     PlatformController(
             PlatformStore store,
             Elaborations elaborations,
             Libraries libraries,
-            RevisionEvents events) {
+            Summaries summaries) {
         this.store = store;
         this.elaborations = elaborations;
         this.libraries = libraries;
-        this.events = events;
+        this.summaries = summaries;
     }
 
+    /**
+     * @param board title; null, as the counts, where it is not worked out yet: ask again
+     */
     record PlatformSummary(
             String id,
             String name,
-            String board,
             long revision,
             String savedAt,
-            int blocks,
-            int errors,
-            int warnings) {}
+            @Nullable String board,
+            @Nullable Integer blocks,
+            @Nullable Integer errors,
+            @Nullable Integer warnings) {}
 
     record NewPlatform(String name, Vlnv board, @Nullable String recipe) {}
 
@@ -77,32 +77,20 @@ final class PlatformController {
 
     @GetMapping("/api/platforms")
     List<PlatformSummary> list() {
-        return store.list().stream().map(this::summary).toList();
+        return summaries.list().stream().map(PlatformController::summary).toList();
     }
 
-    private PlatformSummary summary(PlatformRow row) {
-        StoredPlatform stored = store.read(row.id());
-        List<Finding> findings = Checks.run(elaborations.of(stored));
+    private static PlatformSummary summary(PlatformRow row) {
+        Summary counted = row.summary();
         return new PlatformSummary(
                 row.id().toString(),
                 row.name(),
-                libraries
-                        .current()
-                        .board(stored.platform().board())
-                        .map(board -> board.title())
-                        .orElse(stored.platform().board().toString()),
                 row.revision(),
                 row.savedAt().toInstant().toString(),
-                stored.platform().blocks().size(),
-                count(findings, Grade.ERROR),
-                count(findings, Grade.WARNING));
-    }
-
-    private static int count(List<Finding> findings, Grade grade) {
-        return (int)
-                findings.stream()
-                        .filter(each -> each.grade() == grade && !each.isAccepted())
-                        .count();
+                counted == null ? null : counted.board(),
+                counted == null ? null : counted.blocks(),
+                counted == null ? null : counted.errors(),
+                counted == null ? null : counted.warnings());
     }
 
     @PostMapping("/api/platforms")
@@ -196,11 +184,5 @@ final class PlatformController {
     @PostMapping("/api/platforms/{id}/redo")
     Accepted redo(@PathVariable UUID id, @RequestBody RevisionRequest request) {
         return new Accepted(store.redo(id, request.revision()));
-    }
-
-    @GetMapping(value = "/api/platforms/{id}/events", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter events(@PathVariable UUID id) {
-        store.read(id);
-        return events.subscribe(id);
     }
 }

@@ -80,6 +80,11 @@ public final class ProblemAdvice {
     }
 
     @ExceptionHandler
+    ProblemDetail busy(Busy busy) {
+        return problem(HttpStatus.SERVICE_UNAVAILABLE, "Too much at once", busy.getMessage());
+    }
+
+    @ExceptionHandler
     ProblemDetail stale(StaleEdit stale) {
         ProblemDetail problem =
                 problem(HttpStatus.CONFLICT, "Changed meanwhile", stale.getMessage());

@@ -3,11 +3,15 @@ package polymetron.server.store;
 import static polymetron.server.store.generated.Tables.PLATFORM;
 import static polymetron.server.store.generated.Tables.REVISION;
 
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSONB;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
 import polymetron.edit.Edit;
@@ -18,6 +22,7 @@ import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
 import polymetron.server.problem.NotThere;
 import polymetron.server.problem.StaleEdit;
+import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Platforms and all their revisions. A change names the revision that it was made on and is refused when there is
@@ -28,7 +33,11 @@ public class PlatformStore {
     /** Channel on which new revisions are told, as {@code id:number}. */
     public static final String CHANNEL = "polymetron_revision";
 
+    /** In place of a number: the platform is removed. */
+    public static final String GONE = "gone";
+
     private static final int MOST_MEANWHILE = 5;
+    private static final JsonMapper MAPPER = new JsonMapper();
 
     private final DSLContext database;
     private final Libraries libraries;
@@ -46,10 +55,12 @@ public class PlatformStore {
                         PLATFORM.NAME,
                         PLATFORM.REVISION,
                         REVISION.MADE_AT,
-                        PLATFORM.CREATED_AT)
+                        PLATFORM.CREATED_AT,
+                        REVISION.SUMMARY)
                 .from(PLATFORM)
                 .join(REVISION)
                 .on(REVISION.PLATFORM_ID.eq(PLATFORM.ID).and(REVISION.NUMBER.eq(PLATFORM.REVISION)))
+                .where(PLATFORM.REMOVED_AT.isNull())
                 .orderBy(REVISION.MADE_AT.desc(), PLATFORM.NAME)
                 .fetch(
                         row ->
@@ -58,7 +69,21 @@ public class PlatformStore {
                                         row.value2(),
                                         row.value3(),
                                         row.value4(),
-                                        row.value5()));
+                                        row.value5(),
+                                        summary(row.value6())));
+    }
+
+    private static Summary summary(JSONB kept) {
+        return kept == null ? null : MAPPER.readValue(kept.data(), Summary.class);
+    }
+
+    /** Keeps what the list says about a revision. */
+    @Transactional
+    public void keep(UUID id, long number, Summary summary) {
+        database.update(REVISION)
+                .set(REVISION.SUMMARY, JSONB.valueOf(MAPPER.writeValueAsString(summary)))
+                .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.eq(number))
+                .execute();
     }
 
     @Transactional
@@ -71,11 +96,27 @@ public class PlatformStore {
         return id;
     }
 
+    /** The newest revisions of those platforms that are there. */
+    @Transactional(readOnly = true)
+    public Map<UUID, Long> newest(Collection<UUID> ids) {
+        return database.select(PLATFORM.ID, PLATFORM.REVISION)
+                .from(PLATFORM)
+                .where(PLATFORM.ID.in(ids), PLATFORM.REMOVED_AT.isNull())
+                .fetchMap(PLATFORM.ID, PLATFORM.REVISION);
+    }
+
+    /** Removes a platform; it can be brought back for {@link Removed#KEPT_DAYS} days. */
     @Transactional
     public void delete(UUID id) {
-        if (database.deleteFrom(PLATFORM).where(PLATFORM.ID.eq(id)).execute() == 0) {
+        int removed =
+                database.update(PLATFORM)
+                        .set(PLATFORM.REMOVED_AT, DSL.currentOffsetDateTime())
+                        .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull())
+                        .execute();
+        if (removed == 0) {
             throw notThere();
         }
+        database.execute("select pg_notify({0}, {1})", CHANNEL, id + ":" + GONE);
     }
 
     /**
@@ -96,7 +137,7 @@ public class PlatformStore {
                                 REVISION.PLATFORM_ID
                                         .eq(PLATFORM.ID)
                                         .and(REVISION.NUMBER.eq(PLATFORM.REVISION)))
-                        .where(PLATFORM.ID.eq(id))
+                        .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull())
                         .fetchOptional()
                         .orElseThrow(PlatformStore::notThere);
         Long undoTo = head.get(REVISION.UNDO_TO);
@@ -140,7 +181,7 @@ public class PlatformStore {
 
     private Record revisionRow(UUID id, long number) {
         return database.selectFrom(REVISION)
-                .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.eq(number))
+                .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.eq(number), isThere(id))
                 .fetchOptional()
                 .orElseThrow(PlatformStore::notThere);
     }
@@ -180,7 +221,7 @@ public class PlatformStore {
     public List<RevisionRow> revisions(UUID id, int most) {
         return database.select(REVISION.NUMBER, REVISION.TITLE, REVISION.MADE_AT)
                 .from(REVISION)
-                .where(REVISION.PLATFORM_ID.eq(id))
+                .where(REVISION.PLATFORM_ID.eq(id), isThere(id))
                 .orderBy(REVISION.NUMBER.desc())
                 .limit(most)
                 .fetch(row -> new RevisionRow(row.value1(), row.value2(), row.value3()));
@@ -244,7 +285,7 @@ public class PlatformStore {
         Long head =
                 database.select(PLATFORM.REVISION)
                         .from(PLATFORM)
-                        .where(PLATFORM.ID.eq(id))
+                        .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull())
                         .forUpdate()
                         .fetchOptional(PLATFORM.REVISION)
                         .orElseThrow(PlatformStore::notThere);
@@ -260,6 +301,14 @@ public class PlatformStore {
             throw new StaleEdit(head, meanwhile);
         }
         return revisionRow(id, base);
+    }
+
+    /** A platform that is removed has neither revisions nor programs for anybody, though they are kept. */
+    static Condition isThere(UUID id) {
+        return DSL.exists(
+                DSL.selectOne()
+                        .from(PLATFORM)
+                        .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull()));
     }
 
     private void insertRevision(

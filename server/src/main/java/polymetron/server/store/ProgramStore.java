@@ -7,6 +7,7 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
@@ -32,7 +33,7 @@ public class ProgramStore {
                         DSL.field("octet_length({0})", Integer.class, PROGRAM.CONTENTS),
                         PROGRAM.UPLOADED_AT)
                 .from(PROGRAM)
-                .where(PROGRAM.PLATFORM_ID.eq(platform))
+                .where(of(platform))
                 .orderBy(PROGRAM.UPLOADED_AT.desc(), PROGRAM.ID)
                 .fetch(
                         row ->
@@ -68,7 +69,7 @@ public class ProgramStore {
     public byte[] contents(UUID platform, UUID program) {
         return database.select(PROGRAM.CONTENTS)
                 .from(PROGRAM)
-                .where(PROGRAM.PLATFORM_ID.eq(platform), PROGRAM.ID.eq(program))
+                .where(of(platform), PROGRAM.ID.eq(program))
                 .fetchOptional(PROGRAM.CONTENTS)
                 .orElseThrow(
                         () -> new NotThere("there is no such program; drop the ELF file again"));
@@ -76,9 +77,11 @@ public class ProgramStore {
 
     @Transactional
     public void delete(UUID platform, UUID program) {
-        database.deleteFrom(PROGRAM)
-                .where(PROGRAM.PLATFORM_ID.eq(platform), PROGRAM.ID.eq(program))
-                .execute();
+        database.deleteFrom(PROGRAM).where(of(platform), PROGRAM.ID.eq(program)).execute();
+    }
+
+    private static Condition of(UUID platform) {
+        return PROGRAM.PLATFORM_ID.eq(platform).and(PlatformStore.isThere(platform));
     }
 
     private static String sha256(byte[] bytes) {

@@ -43,7 +43,10 @@ final class BenchApiTest {
         HttpResponse<InputStream> frames =
                 server.client()
                         .send(
-                                server.request(platform + "/bench/frames").build(),
+                                server.request(
+                                                "/api/events?bench="
+                                                        + platform.replaceFirst(".*/", ""))
+                                        .build(),
                                 HttpResponse.BodyHandlers.ofInputStream());
         StringBuilder console = new StringBuilder();
         try (BufferedReader lines =

@@ -2,17 +2,9 @@ package polymetron.server.platform;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.io.InputStream;
-import java.io.InputStreamReader;
-import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -150,37 +142,6 @@ final class PlatformApiTest {
                                 .status())
                 .isEqualTo(200);
         return document(id);
-    }
-
-    @Test
-    void anotherBrowserIsToldOfEveryRevision() throws Exception {
-        String id = server.create("Seen by two", "station");
-        HttpResponse<InputStream> stream =
-                server.client()
-                        .send(
-                                server.request("/api/platforms/" + id + "/events").build(),
-                                HttpResponse.BodyHandlers.ofInputStream());
-        BlockingQueue<String> lines = new LinkedBlockingQueue<>();
-        Thread.ofVirtual()
-                .start(
-                        () -> {
-                            try (BufferedReader reader =
-                                    new BufferedReader(
-                                            new InputStreamReader(
-                                                    stream.body(), StandardCharsets.UTF_8))) {
-                                reader.lines().forEach(lines::add);
-                            } catch (IOException | java.io.UncheckedIOException end) {
-                                // The test has seen enough.
-                            }
-                        });
-        assertThat(lines.poll(10, TimeUnit.SECONDS)).isEqualTo("event:hello");
-        edit(id, 1, "{\"edit\": \"rename-platform\", \"name\": \"Seen by both\"}");
-        String line = "";
-        while (line != null && !line.equals("data:2")) {
-            line = lines.poll(10, TimeUnit.SECONDS);
-        }
-        assertThat(line).isEqualTo("data:2");
-        stream.body().close();
     }
 
     @Test

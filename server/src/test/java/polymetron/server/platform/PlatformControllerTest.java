@@ -19,13 +19,13 @@ import org.springframework.http.MediaType;
 import org.springframework.test.web.servlet.MockMvc;
 import org.springframework.test.web.servlet.setup.MockMvcBuilders;
 import polymetron.edit.RejectedEdit;
-import polymetron.server.event.RevisionEvents;
 import polymetron.server.problem.NotThere;
 import polymetron.server.problem.ProblemAdvice;
 import polymetron.server.problem.StaleEdit;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.Libraries;
 import polymetron.server.store.PlatformStore;
+import polymetron.server.store.Summaries;
 
 /** How what the store says reaches the client. */
 final class PlatformControllerTest {
@@ -36,7 +36,7 @@ final class PlatformControllerTest {
                                     store,
                                     mock(Elaborations.class),
                                     mock(Libraries.class),
-                                    mock(RevisionEvents.class)))
+                                    mock(Summaries.class)))
                     .setControllerAdvice(new ProblemAdvice())
                     .build();
 

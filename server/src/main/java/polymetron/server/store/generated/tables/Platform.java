@@ -77,6 +77,11 @@ public class Platform extends TableImpl<Record> {
      */
     public final TableField<Record, OffsetDateTime> CREATED_AT = createField(DSL.name("created_at"), SQLDataType.TIMESTAMPWITHTIMEZONE(6).nullable(false).defaultValue(DSL.field(DSL.raw("now()"), SQLDataType.TIMESTAMPWITHTIMEZONE)), this, "");
 
+    /**
+     * The column <code>platform.removed_at</code>.
+     */
+    public final TableField<Record, OffsetDateTime> REMOVED_AT = createField(DSL.name("removed_at"), SQLDataType.TIMESTAMPWITHTIMEZONE(6), this, "");
+
     private Platform(Name alias, Table<Record> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }

@@ -104,6 +104,11 @@ public class Revision extends TableImpl<Record> {
      */
     public final TableField<Record, OffsetDateTime> MADE_AT = createField(DSL.name("made_at"), SQLDataType.TIMESTAMPWITHTIMEZONE(6).nullable(false).defaultValue(DSL.field(DSL.raw("now()"), SQLDataType.TIMESTAMPWITHTIMEZONE)), this, "");
 
+    /**
+     * The column <code>revision.summary</code>.
+     */
+    public final TableField<Record, JSONB> SUMMARY = createField(DSL.name("summary"), SQLDataType.JSONB, this, "");
+
     private Revision(Name alias, Table<Record> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }

@@ -1,0 +1,79 @@
+package polymetron.server.bench;
+
+import jakarta.annotation.Nullable;
+import java.util.List;
+import polymetron.address.Address;
+import polymetron.bench.live.BenchState;
+
+/** What a bench shows at one moment. */
+record StateView(
+        String mode,
+        long cycles,
+        double seconds,
+        double speed,
+        String pc,
+        boolean waiting,
+        long traps,
+        @Nullable String lastTrap,
+        @Nullable String stopped,
+        long consoleTotal,
+        List<LevelView> parts,
+        @Nullable List<String> notices,
+        List<VoltageView> voltages,
+        List<SignalView> signals,
+        List<ReceptionView> receptions) {
+    record VoltageView(String part, String block, int channel, double volts, double fullScale) {}
+
+    record SignalView(String part, String block, String shape, List<String> shapes) {}
+
+    record ReceptionView(String part, String block, boolean on) {}
+
+    record LevelView(String part, String block, int width, long levels, List<Double> pulses) {}
+
+    static StateView of(BenchState state) {
+        return new StateView(
+                state.mode().toString(),
+                state.cycles(),
+                state.seconds(),
+                state.speed(),
+                Address.format(state.pc()),
+                state.waiting(),
+                state.traps(),
+                state.lastTrap(),
+                state.stopped(),
+                state.consoleTotal(),
+                state.parts().stream()
+                        .map(
+                                part ->
+                                        new LevelView(
+                                                part.part(),
+                                                part.block(),
+                                                part.width(),
+                                                part.levels(),
+                                                part.pulses()))
+                        .toList(),
+                state.notices(),
+                state.outside().voltages().stream()
+                        .map(
+                                each ->
+                                        new VoltageView(
+                                                each.part(),
+                                                each.block(),
+                                                each.channel(),
+                                                each.volts(),
+                                                each.fullScale()))
+                        .toList(),
+                state.outside().signals().stream()
+                        .map(
+                                each ->
+                                        new SignalView(
+                                                each.part(),
+                                                each.block(),
+                                                each.shape(),
+                                                each.shapes()))
+                        .toList(),
+                state.outside().receptions().stream()
+                        .map(each -> new ReceptionView(each.part(), each.block(), each.on()))
+                        .toList());
+    }
+}
