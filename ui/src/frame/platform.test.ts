@@ -4,11 +4,17 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { defineComponent, h } from 'vue'
 import type { PlatformContext } from './platform'
 
+interface Sent {
+    revision: number
+    own?: number[]
+    edit: { edit: string }
+}
+
 /** A server that keeps a revision, answers when it is told to, and refuses edits on an older revision. */
 class Server {
     revision = 1
     reads = 0
-    readonly edits: { revision: number; edit: { edit: string } }[] = []
+    readonly edits: Sent[] = []
     private readonly held: (() => void)[] = []
     holding = false
 
@@ -17,7 +23,8 @@ class Server {
             this.reads++
             return Response.json({ revision: this.revision, name: 'Test' })
         }
-        const body = (await request.json()) as (typeof this.edits)[number]
+        const sent = (await request.json()) as Sent
+        const body = { ...sent, revision: Math.max(sent.revision, ...(sent.own ?? [])) }
         if (this.holding) {
             await new Promise<void>((resolve) => this.held.push(resolve))
         }
@@ -110,6 +117,7 @@ describe('edits', () => {
         ])
         expect(done).toEqual([true, true, true, true])
         expect(server.edits.map((each) => each.revision)).toEqual([1, 2, 3, 4])
+        expect(server.edits.map((each) => each.own)).toEqual([[], [2], undefined, [2, 3, 4]])
         await vi.waitFor(() => expect(context.platform.value?.revision).toBe(5))
         expect(context.saving.value).toBe(false)
     })

@@ -78,9 +78,9 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         await queries.invalidateQueries({ queryKey: ['platform', id] })
     }
 
-    // Changes go one after the other, each on the revision that the one before has made.
+    // Changes go one after the other, each on what is shown and what those before it have made.
     let last: Promise<unknown> = Promise.resolve()
-    let acknowledged = 0
+    let own: number[] = []
     let waiting = 0
     /** Counts refusals: what was waiting behind a refused change was meant for what was seen before it. */
     let refusals = 0
@@ -96,7 +96,8 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         return at.value !== undefined
     }
 
-    type Change = (revision: number) => Promise<{ revision: number }>
+    /** @param own revisions after the one that is shown which the change builds on, since this tab has made them */
+    type Change = (revision: number, own: number[]) => Promise<{ revision: number }>
 
     function change(call: Change, basedOn?: number): Promise<boolean> {
         if (refuses()) {
@@ -115,12 +116,12 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
             if (mine !== refusals) {
                 return false
             }
-            const newest = Math.max(platform.value?.revision ?? 0, acknowledged)
-            acknowledged = (await call(basedOn ?? newest)).revision
+            const seen = basedOn ?? platform.value?.revision ?? 0
+            own = own.filter((each) => each > seen)
+            own.push((await call(seen, basedOn === undefined ? own : [])).revision)
             return true
         } catch (error) {
             refusals++
-            acknowledged = 0
             tellProblem(error)
             return false
         } finally {
@@ -132,6 +133,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         }
     }
 
+    const newest = (revision: number, own: number[]): number => Math.max(revision, ...own)
     const path = { params: { path: { id } } }
     const context: PlatformContext = {
         id,
@@ -148,29 +150,39 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         refuses,
         edit: (edit, basedOn) =>
             change(
-                (revision) =>
+                (revision, own) =>
                     answer(
                         client.POST('/api/platforms/{id}/edits', {
                             ...path,
-                            body: { revision, edit: edit as unknown as EditRequest['edit'] },
+                            body: { revision, own, edit: edit as unknown as EditRequest['edit'] },
                         }),
                     ),
                 basedOn,
             ),
         undo: () =>
-            change((revision) =>
-                answer(client.POST('/api/platforms/{id}/undo', { ...path, body: { revision } })),
+            change((revision, own) =>
+                answer(
+                    client.POST('/api/platforms/{id}/undo', {
+                        ...path,
+                        body: { revision: newest(revision, own) },
+                    }),
+                ),
             ),
         redo: () =>
-            change((revision) =>
-                answer(client.POST('/api/platforms/{id}/redo', { ...path, body: { revision } })),
+            change((revision, own) =>
+                answer(
+                    client.POST('/api/platforms/{id}/redo', {
+                        ...path,
+                        body: { revision: newest(revision, own) },
+                    }),
+                ),
             ),
         restore: (number) =>
-            change((revision) =>
+            change((revision, own) =>
                 answer(
                     client.POST('/api/platforms/{id}/revisions/{number}/restore', {
                         params: { path: { id, number } },
-                        body: { revision },
+                        body: { revision: newest(revision, own) },
                     }),
                 ),
             ),

@@ -1495,6 +1495,7 @@ export interface components {
         };
         EditRequest: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            own?: number[] | null;
             /** Format: int64 */
             revision: number;
         };

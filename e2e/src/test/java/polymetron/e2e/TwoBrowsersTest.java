@@ -42,22 +42,46 @@ final class TwoBrowsersTest extends BrowserTest {
     }
 
     @Test
-    void anEditOnAnOldRevisionIsRefusedAndExplained() {
+    void anEditOfWhatSomebodyElseHasChangedIsRefusedAndExplained() {
         String id = server.create("Raced", "station");
         Page page = browser.open("/p/" + id + "/compose");
         assertThat(card(page, "lamps")).isVisible();
         // The news of the other's change does not arrive before the edit.
         page.route("**/api/platforms/" + id, route -> {});
-        server.post(
-                "/api/platforms/" + id + "/edits",
-                "{\"revision\": 1, \"edit\": {\"edit\": \"rename-block\", \"block\": \"gain\","
-                        + " \"name\": \"level\"}}");
+        edit(
+                id,
+                "{\"edit\": \"set-parameter\", \"block\": \"lamps\", \"parameter\":"
+                        + " \"WIDTH\", \"value\": \"4\"}");
         rename(page, "lamps", "bar");
-        assertThat(page.getByRole(AriaRole.STATUS)).containsText("rename gain to level");
+        assertThat(page.getByRole(AriaRole.STATUS))
+                .containsText("block lamps was changed meanwhile");
+        assertThat(page.getByRole(AriaRole.STATUS)).containsText("set WIDTH of lamps to 4");
+        page.unrouteAll();
+        page.reload();
+        assertThat(card(page, "lamps")).isVisible();
+    }
+
+    @Test
+    void editsOfDifferentThingsAreBothKept() {
+        String id = server.create("Side by side", "station");
+        Page page = browser.open("/p/" + id + "/compose");
+        assertThat(card(page, "lamps")).isVisible();
+        page.route("**/api/platforms/" + id, route -> {});
+        edit(id, "{\"edit\": \"rename-block\", \"block\": \"gain\", \"name\": \"level\"}");
+        page.waitForResponse(
+                response -> response.url().endsWith("/edits") && response.status() == 200,
+                () -> rename(page, "lamps", "bar"));
         page.unrouteAll();
         page.reload();
         assertThat(card(page, "level")).isVisible();
-        assertThat(card(page, "lamps")).isVisible();
+        assertThat(card(page, "bar")).isVisible();
+        browser.assertNoComplaints();
+    }
+
+    private void edit(String id, String edit) {
+        server.post(
+                "/api/platforms/" + id + "/edits",
+                "{\"revision\": 1, \"edit\": %s}".formatted(edit));
     }
 
     @Test

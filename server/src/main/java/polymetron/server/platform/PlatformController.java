@@ -2,6 +2,7 @@ package polymetron.server.platform;
 
 import jakarta.annotation.Nullable;
 import java.util.List;
+import java.util.Objects;
 import java.util.UUID;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -36,6 +37,8 @@ import polymetron.wiring.Starter;
 /** Platforms: the list, one of them, and changes. */
 @RestController
 final class PlatformController {
+    private static final int MOST_OWN = 200;
+
     private final PlatformStore store;
     private final Elaborations elaborations;
     private final Libraries libraries;
@@ -69,7 +72,11 @@ final class PlatformController {
 
     record Created(String id) {}
 
-    record EditRequest(long revision, Edit edit) {}
+    /**
+     * @param revision the newest that the edit's author has seen
+     * @param own later ones that its author has made without having seen them; null for none
+     */
+    record EditRequest(long revision, @Nullable List<Long> own, Edit edit) {}
 
     record RevisionRequest(long revision) {}
 
@@ -173,7 +180,12 @@ final class PlatformController {
         if (request.edit() == null) {
             throw new RejectedEdit("edit", "the edit is missing");
         }
-        return new Accepted(store.apply(id, request.revision(), request.edit()));
+        List<Long> own = request.own() == null ? List.of() : request.own();
+        if (own.size() > MOST_OWN || own.stream().anyMatch(Objects::isNull)) {
+            throw new RejectedEdit(
+                    "own", "at most %s revisions of one's own are named".formatted(MOST_OWN));
+        }
+        return new Accepted(store.apply(id, request.revision(), own, request.edit()));
     }
 
     @PostMapping("/api/platforms/{id}/undo")

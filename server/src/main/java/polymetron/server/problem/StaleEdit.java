@@ -10,11 +10,13 @@ public final class StaleEdit extends RuntimeException {
     /**
      * @param revision the newest revision
      * @param meanwhile what was changed since, oldest first
+     * @param reason why the change cannot be carried over; null when that was not tried
      */
-    public StaleEdit(long revision, List<String> meanwhile) {
+    public StaleEdit(long revision, List<String> meanwhile, String reason) {
         super(
-                "the platform is at revision %s by now; meanwhile: %s"
+                "%sthe platform is at revision %s by now; meanwhile: %s"
                         .formatted(
+                                reason == null ? "" : reason + "; ",
                                 revision,
                                 meanwhile.isEmpty() ? "nothing" : String.join("; ", meanwhile)));
         this.revision = revision;

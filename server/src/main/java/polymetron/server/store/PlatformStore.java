@@ -18,6 +18,9 @@ import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
 import polymetron.json.Documents;
+import polymetron.library.Library;
+import polymetron.merge.Merge;
+import polymetron.merge.MergeRefused;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
 import polymetron.server.problem.NotThere;
@@ -25,8 +28,8 @@ import polymetron.server.problem.StaleEdit;
 import tools.jackson.databind.json.JsonMapper;
 
 /**
- * Platforms and all their revisions. A change names the revision that it was made on and is refused when there is
- * a newer one; it is stored before it is acknowledged, and told to every server in the same transaction.
+ * Platforms and all their revisions. A change names the revision that it was made on; when there is a newer one it is
+ * carried over to that, or refused. It is stored before it is acknowledged, and told to every server in the same transaction.
  */
 @Repository
 public class PlatformStore {
@@ -187,21 +190,64 @@ public class PlatformStore {
     }
 
     /**
-     * Applies an edit to the newest revision and stores the outcome as the next.
+     * Applies an edit to the newest revision and stores the outcome as the next. An edit that was made on an older
+     * revision is carried over when it can be, see {@link Merge}.
      *
+     * @param base revision that the edit's author has seen
+     * @param own revisions after it that its author has made, without seeing what others have
      * @return number of the new revision
-     * @throws StaleEdit when the edit was made on an older revision
+     * @throws StaleEdit when the edit was made on an older revision and cannot be carried over
      * @throws RejectedEdit when the edit makes no sense
      */
     @Transactional
-    public long apply(UUID id, long base, Edit edit) {
-        Record old = lockHead(id, base);
-        Platform before = PlatformDocument.read("stored platform", old.get(REVISION.DOCUMENT));
-        Platform after = new Editor(libraries.current()).apply(before, edit);
-        long number = base + 1;
-        insertRevision(id, number, after, edit.describe(), edit, null, base, null);
-        moveHead(id, number, after.name());
-        return number;
+    public long apply(UUID id, long base, List<Long> own, Edit edit) {
+        long head = lock(id);
+        if (base > head || base < 1) {
+            throw stale(id, head, base, null);
+        }
+        Library library = libraries.current();
+        Platform newest = at(id, head);
+        Platform after;
+        if (base == head) {
+            after = new Editor(library).apply(newest, edit);
+        } else {
+            try {
+                after = new Merge(library).apply(seen(id, base, own, head), newest, edit);
+            } catch (MergeRefused refused) {
+                throw stale(id, head, base, refused.getMessage());
+            }
+        }
+        insertRevision(id, head + 1, after, edit.describe(), edit, null, head, null);
+        moveHead(id, head + 1, after.name());
+        return head + 1;
+    }
+
+    /** What the author of an edit had before them: the revision they have seen, and on it their own later changes. */
+    private Platform seen(UUID id, long base, List<Long> own, long head) {
+        Platform seen = at(id, base);
+        Editor editor = new Editor(libraries.current());
+        for (long number : own.stream().sorted().distinct().toList()) {
+            if (number <= base || number > head) {
+                continue;
+            }
+            Record row = revisionRow(id, number);
+            JSONB edit = row.get(REVISION.EDIT);
+            try {
+                seen =
+                        edit == null
+                                ? PlatformDocument.read(
+                                        "revision " + number, row.get(REVISION.DOCUMENT))
+                                : editor.apply(
+                                        seen,
+                                        Documents.read(
+                                                "edit of revision " + number,
+                                                edit.data(),
+                                                Edit.class));
+            } catch (RejectedEdit notOn) {
+                throw stale(id, head, base, "what it was made on is no longer there");
+            }
+        }
+        return seen;
     }
 
     /** Puts the content from before the last change on top, as a new revision. */
@@ -282,25 +328,32 @@ public class PlatformStore {
     }
 
     private Record lockHead(UUID id, long base) {
-        Long head =
-                database.select(PLATFORM.REVISION)
-                        .from(PLATFORM)
-                        .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull())
-                        .forUpdate()
-                        .fetchOptional(PLATFORM.REVISION)
-                        .orElseThrow(PlatformStore::notThere);
+        long head = lock(id);
         if (head != base) {
-            List<String> meanwhile =
-                    database.select(REVISION.TITLE)
-                            .from(REVISION)
-                            .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.gt(base))
-                            .orderBy(REVISION.NUMBER.desc())
-                            .limit(MOST_MEANWHILE)
-                            .fetch(REVISION.TITLE)
-                            .reversed();
-            throw new StaleEdit(head, meanwhile);
+            throw stale(id, head, base, null);
         }
         return revisionRow(id, base);
+    }
+
+    private long lock(UUID id) {
+        return database.select(PLATFORM.REVISION)
+                .from(PLATFORM)
+                .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull())
+                .forUpdate()
+                .fetchOptional(PLATFORM.REVISION)
+                .orElseThrow(PlatformStore::notThere);
+    }
+
+    private StaleEdit stale(UUID id, long head, long base, String reason) {
+        List<String> meanwhile =
+                database.select(REVISION.TITLE)
+                        .from(REVISION)
+                        .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.gt(base))
+                        .orderBy(REVISION.NUMBER.desc())
+                        .limit(MOST_MEANWHILE)
+                        .fetch(REVISION.TITLE)
+                        .reversed();
+        return new StaleEdit(head, meanwhile, reason);
     }
 
     /** A platform that is removed has neither revisions nor programs for anybody, though they are kept. */

@@ -45,7 +45,7 @@ final class PlatformControllerTest {
         when(store.undo(any(), eq(3L)))
                 .thenReturn(4L)
                 .thenThrow(new DataAccessResourceFailureException("connection refused"))
-                .thenThrow(new StaleEdit(7, List.of("remove lamps")))
+                .thenThrow(new StaleEdit(7, List.of("remove lamps"), null))
                 .thenThrow(new RejectedEdit("revision", "there is nothing to undo"))
                 .thenThrow(new NotThere("there is no such platform"))
                 .thenThrow(new IllegalStateException("secret"));

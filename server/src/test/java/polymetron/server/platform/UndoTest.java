@@ -70,7 +70,8 @@ final class UndoTest {
             Answer answer =
                     server.post(
                             "/api/platforms/" + id + "/edits",
-                            new PlatformController.EditRequest(revision, any(random, number)));
+                            new PlatformController.EditRequest(
+                                    revision, null, any(random, number)));
             if (answer.status() == 200) {
                 revision++;
                 documents.add(document(id));
