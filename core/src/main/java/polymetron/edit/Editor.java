@@ -2,9 +2,12 @@ package polymetron.edit;
 
 import static polymetron.edit.Known.require;
 
+import polymetron.json.Documents;
 import polymetron.library.Library;
 import polymetron.platform.Platform;
 import polymetron.text.Escape;
+import polymetron.text.PlainText;
+import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Applies edits. Pure: the platform given is not touched, and what is refused is refused whole. Refused is what
@@ -12,6 +15,7 @@ import polymetron.text.Escape;
  */
 public final class Editor {
     private static final int DEEPEST = 20;
+    private static final JsonMapper MAPPER = Documents.mapper();
     private final Library library;
 
     public Editor(Library library) {
@@ -22,6 +26,12 @@ public final class Editor {
      * @throws RejectedEdit when the edit refers to something that is not there or has an impossible value
      */
     public Platform apply(Platform platform, Edit edit) {
+        PlainText.fault(MAPPER.valueToTree(edit))
+                .ifPresent(
+                        fault -> {
+                            throw new RejectedEdit(
+                                    fault.pointer().replaceFirst(".*/", ""), fault.what());
+                        });
         return apply(new Known(library, platform), edit, 0);
     }
 

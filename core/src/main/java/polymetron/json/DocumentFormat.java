@@ -5,6 +5,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import polymetron.text.PlainText;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -77,6 +78,14 @@ public final class DocumentFormat<T> {
     }
 
     private T current(String name, String text) {
+        DocumentText document = new DocumentText(name, text);
+        if (text.length() <= SchemaFile.LONGEST) {
+            PlainText.fault(Documents.tree(name, text))
+                    .ifPresent(
+                            fault -> {
+                                throw document.wrong(fault.pointer(), fault.what());
+                            });
+        }
         return schema == null ? Documents.read(name, text, form) : schema.read(name, text, form);
     }
 

@@ -93,7 +93,7 @@ public final class Documents {
     }
 
     /** Some editors put a byte order mark before the text; it says nothing here. */
-    private static String withoutMark(String text) {
+    static String withoutMark(String text) {
         return text.startsWith("\uFEFF") ? text.substring(1) : text;
     }
 

@@ -2,6 +2,7 @@ package polymetron.json;
 
 import java.util.HashMap;
 import java.util.Map;
+import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonParser;
 import tools.jackson.core.JsonToken;
 
@@ -11,13 +12,16 @@ final class Lines {
 
     static Map<String, Integer> byPointer(String text) {
         Map<String, Integer> lines = new HashMap<>();
-        try (JsonParser parser = Documents.MAPPER.createParser(text)) {
+        try (JsonParser parser = Documents.MAPPER.createParser(Documents.withoutMark(text))) {
             for (JsonToken token = parser.nextToken(); token != null; token = parser.nextToken()) {
                 if (token != JsonToken.END_ARRAY && token != JsonToken.END_OBJECT) {
                     String pointer = parser.streamReadContext().pathAsPointer(false).toString();
                     lines.putIfAbsent(pointer, parser.currentTokenLocation().getLineNr());
                 }
             }
+        } catch (JacksonException broken) {
+            // What comes before the break has its lines all the same.
+            return lines;
         }
         return lines;
     }

@@ -124,7 +124,11 @@ public final class AnyEdits {
         if (generic.getRawType() == Map.class) {
             Map<Object, Object> map = new HashMap<>();
             for (int at = 0; at < size; at++) {
-                map.put(one(BY_NAME.get("parameter")), one(List.of("1", "32", "1024", "x", "")));
+                map.put(
+                        one(BY_NAME.get("parameter")),
+                        of[1] == String.class
+                                ? one(List.of("1", "32", "1024", "x", ""))
+                                : any(of[1], "pin", depth + 1));
             }
             return map;
         }

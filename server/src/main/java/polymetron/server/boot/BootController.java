@@ -37,8 +37,6 @@ import polymetron.software.Programs;
 /** Programs, and the images that are made from them. */
 @RestController
 final class BootController {
-    private static final int LONGEST_NAME = 100;
-
     private final PlatformStore platforms;
     private final ProgramStore programs;
     private final Elaborations elaborations;
@@ -106,12 +104,11 @@ final class BootController {
             @PathVariable UUID id, @RequestParam String name, @RequestBody byte[] contents) {
         platforms.read(id);
         ProgramReader.read(contents, OptionalLong.empty());
-        String last = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
-        String safe = last.replaceAll("\\p{Cntrl}", "").strip();
-        if (safe.isEmpty() || safe.length() > LONGEST_NAME) {
-            throw new RejectedEdit("name", "a program needs a file name of at most 100 characters");
+        String shown = Downloads.shownName(name);
+        if (shown.isEmpty()) {
+            throw new RejectedEdit("name", "a program needs a file name");
         }
-        return new Uploaded(programs.add(id, safe, contents).toString());
+        return new Uploaded(programs.add(id, shown, contents).toString());
     }
 
     @DeleteMapping("/api/platforms/{id}/programs/{program}")

@@ -19,6 +19,8 @@ final class ContainerRefusals
         implements WebServerFactoryCustomizer<ConfigurableTomcatWebServerFactory> {
     @Override
     public void customize(ConfigurableTomcatWebServerFactory factory) {
+        // The guard refuses it with a reason; the web server would do so without.
+        factory.addConnectorCustomizers(connector -> connector.setAllowTrace(true));
         factory.addContextCustomizers(
                 context ->
                         ((StandardHost) context.getParent())
@@ -34,14 +36,14 @@ final class ContainerRefusals
                 return;
             }
             String detail =
-                    status < 500
-                            ? "the web server does not understand the address or the headers of"
-                                    + " this request"
+                    status < 500 || status == 501
+                            ? "the web server does not understand the method, the address or the"
+                                    + " headers of this request"
                             : "the web server could not carry out the request";
             try {
                 response.setContentType(Problems.MEDIA_TYPE);
                 response.setCharacterEncoding("UTF-8");
-                response.setHeader("X-Content-Type-Options", "nosniff");
+                SecurityHeaders.on(response.getResponse());
                 Writer writer = response.getReporter();
                 if (writer != null) {
                     writer.write(Problems.text(status, "Not understood", detail));

@@ -12,6 +12,7 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
+import polymetron.text.Escape;
 
 /**
  * What every request passes first. There are no accounts yet, so the server must only be used from this machine
@@ -23,19 +24,23 @@ import org.springframework.web.filter.OncePerRequestFilter;
 final class RequestGuard extends OncePerRequestFilter {
     private static final Set<String> READING = Set.of("GET", "HEAD", "OPTIONS");
     private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "localhost", "[::1]");
-    private static final String POLICY =
-            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; font-src"
-                    + " 'self' data:; frame-ancestors 'none'; base-uri 'none'; form-action 'self';"
-                    + " object-src 'none'";
+    private static final Set<String> METHODS =
+            Set.of("GET", "HEAD", "OPTIONS", "POST", "PUT", "PATCH", "DELETE");
 
     @Override
     protected void doFilterInternal(
             HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
-        response.setHeader("Content-Security-Policy", POLICY);
-        response.setHeader("X-Content-Type-Options", "nosniff");
-        response.setHeader("Referrer-Policy", "no-referrer");
-        response.setHeader("Cross-Origin-Resource-Policy", "same-origin");
+        SecurityHeaders.on(response);
+        if (!METHODS.contains(request.getMethod())) {
+            response.setHeader("Allow", String.join(", ", METHODS.stream().sorted().toList()));
+            Problems.write(
+                    response,
+                    405,
+                    "No such method",
+                    "there is no method %s here".formatted(Escape.oneLine(request.getMethod())));
+            return;
+        }
         String host = request.getHeader("Host");
         if (host == null || !LOOPBACK.contains(withoutPort(host))) {
             Problems.write(
@@ -75,7 +80,9 @@ final class RequestGuard extends OncePerRequestFilter {
         }
         try {
             URI uri = URI.create(origin);
-            return uri.getAuthority() == null || !uri.getAuthority().equalsIgnoreCase(host);
+            return uri.getAuthority() == null
+                    || !uri.getAuthority().equalsIgnoreCase(host)
+                    || !request.getScheme().equalsIgnoreCase(uri.getScheme());
         } catch (IllegalArgumentException wrong) {
             return true;
         }

@@ -134,7 +134,8 @@ final class PlatformController {
         Platform platform =
                 PlatformDocument.read(
                         name, new String(document, java.nio.charset.StandardCharsets.UTF_8));
-        return new Created(store.create(platform, "import " + name).toString());
+        return new Created(
+                store.create(platform, "import " + Downloads.shownName(name)).toString());
     }
 
     @PostMapping("/api/platforms/{id}/copy")

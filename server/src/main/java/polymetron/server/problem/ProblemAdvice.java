@@ -8,6 +8,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.dao.DataAccessResourceFailureException;
+import org.springframework.http.HttpMethod;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.converter.HttpMessageNotReadableException;
@@ -15,6 +16,8 @@ import org.springframework.transaction.TransactionException;
 import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.ServletWebRequest;
+import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.context.request.async.AsyncRequestTimeoutException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
@@ -144,13 +147,19 @@ public final class ProblemAdvice {
         TransactionException.class,
         org.springframework.dao.DataAccessException.class
     })
-    ProblemDetail store(Exception failure) {
+    ProblemDetail store(Exception failure, WebRequest request) {
         LOG.warn("the database cannot be used: {}", failure.getMessage());
+        boolean reads =
+                request instanceof ServletWebRequest servlet
+                        && servlet.getHttpMethod() == HttpMethod.GET;
         return problem(
                 HttpStatus.SERVICE_UNAVAILABLE,
                 "Storage cannot be reached",
-                "the change is not stored; everything acknowledged before is. Try again in a"
-                        + " moment");
+                reads
+                        ? "what is stored cannot be read now; nothing is lost. Try again in a"
+                                + " moment"
+                        : "the change is not stored; everything acknowledged before is. Try again"
+                                + " in a moment");
     }
 
     /** A stream of events has gone on long enough; the browser asks for another by itself. */

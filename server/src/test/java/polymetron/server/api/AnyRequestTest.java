@@ -14,6 +14,7 @@ import java.util.Random;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
+import polymetron.Shipped;
 import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 import polymetron.server.RunningServer.Answer;
@@ -60,8 +61,29 @@ final class AnyRequestTest {
                     "polymetron:boards:foreland:1.0",
                     "a".repeat(2000));
 
+    /** What only a body can say: in JSON these are escaped, and come to the server as they are. */
+    private static final List<String> UNUSUAL =
+            List.of(
+                    "\u0000",
+                    "a\u0000b",
+                    "\u202Egnp.exe",
+                    "\uFEFFname",
+                    "\uD800",
+                    "two\nlines",
+                    "\r\nSet-Cookie: x",
+                    "\u2028",
+                    " ",
+                    "*/ #error /*",
+                    "\"); DROP TABLE platform; --",
+                    "${7*7}",
+                    "../../../etc/passwd",
+                    "ä".repeat(100));
+
+    private static final int REQUESTS = Integer.getInteger("polymetron.requests", 1500);
+
     private final RunningServer server;
-    private final Random random = new Random(9457);
+    private final Random random = new Random(Long.getLong("polymetron.seed", 9457));
+    private final List<String> wrong = new ArrayList<>();
     private JsonNode api;
 
     AnyRequestTest(RunningServer server) {
@@ -73,25 +95,46 @@ final class AnyRequestTest {
         api = JSON.readTree(Files.readString(Path.of("src/main/openapi/openapi.json")));
         String id = server.create("Anything", "station");
         Map<Integer, Integer> statuses = new TreeMap<>();
-        for (int round = 0; round < 4; round++) {
-            for (Map.Entry<String, JsonNode> path : api.path("paths").properties()) {
-                for (String method : METHODS) {
-                    JsonNode operation = path.getValue().path(method);
-                    // The platform itself stays, and streams of events do not end.
-                    boolean skipped =
-                            operation.isMissingNode()
-                                    || path.getKey().equals("/api/platforms/{id}")
-                                            && method.equals("delete")
-                                    || operation.toString().contains("text/event-stream");
-                    if (!skipped) {
-                        String address = address(path.getKey(), operation, id);
-                        int status = ask(method, address, operation);
-                        statuses.merge(status, 1, Integer::sum);
-                    }
+        List<Operation> operations = operations();
+        for (int number = 0; number < REQUESTS; number++) {
+            // Each of them at least once, then any.
+            Operation operation =
+                    number < operations.size() ? operations.get(number) : one(operations);
+            if (number % 500 == 499) {
+                id = server.create("Anything", "station");
+            }
+            statuses.merge(
+                    ask(
+                            operation.method(),
+                            address(operation.path(), operation.described(), id),
+                            operation.described()),
+                    1,
+                    Integer::sum);
+        }
+        System.out.println("answers by status: " + statuses);
+        assertThat(wrong).isEmpty();
+        assertThat(statuses).as("some are right").containsKeys(200, 404, 422);
+    }
+
+    private record Operation(String method, String path, JsonNode described) {}
+
+    private List<Operation> operations() {
+        List<Operation> all = new ArrayList<>();
+        for (Map.Entry<String, JsonNode> path : api.path("paths").properties()) {
+            for (String method : METHODS) {
+                JsonNode described = path.getValue().path(method);
+                // The platform itself stays, and streams of events do not end.
+                boolean skipped =
+                        described.isMissingNode()
+                                || path.getKey().equals("/api/platforms/{id}")
+                                        && method.equals("delete")
+                                || described.toString().contains("text/event-stream");
+                if (!skipped) {
+                    all.add(new Operation(method, path.getKey(), described));
                 }
             }
         }
-        assertThat(statuses).as("some are right").containsKeys(200, 404, 422);
+        return all;
     }
 
     private String address(String path, JsonNode operation, String id) {
@@ -126,27 +169,62 @@ final class AnyRequestTest {
                 HttpRequest.BodyPublishers.ofByteArray(body));
         Answer answer = server.send(request.build());
         String what = method + " " + address + " " + new String(body, StandardCharsets.UTF_8);
-        assertThat(answer.status()).as(what + "\n" + answer.text()).isLessThan(500);
-        if (answer.status() >= 400) {
-            assertThat(answer.response().headers().firstValue("Content-Type"))
-                    .as(what + "\n" + answer.text())
-                    .hasValueSatisfying(
-                            type -> assertThat(type).startsWith("application/problem+json"));
-            assertThat(answer.json().path("detail").asString()).as(what).isNotBlank();
+        boolean explains =
+                answer.status() < 400
+                        || answer.response()
+                                        .headers()
+                                        .firstValue("Content-Type")
+                                        .orElse("")
+                                        .startsWith("application/problem+json")
+                                && !answer.json().path("detail").asString().isBlank();
+        if (answer.status() >= 500 || !explains) {
+            wrong.add(answer.status() + " " + answer.text() + " to " + what);
         }
         return answer.status();
     }
 
     private byte[] body(String type, JsonNode schema) {
         if (!type.contains("json")) {
+            return file();
+        }
+        if (random.nextInt(10) == 0) {
+            return one(List.of("", "{", "null", "[1,2", "\u0001", "[".repeat(5000)))
+                    .getBytes(StandardCharsets.UTF_8);
+        }
+        byte[] text = JSON.writeValueAsBytes(value(schema, 0));
+        return random.nextInt(20) == 0
+                ? joined("\uFEFF".getBytes(StandardCharsets.UTF_8), text)
+                : text;
+    }
+
+    /** Something like the files that are taken, hardly ever right. */
+    private byte[] file() {
+        if (random.nextInt(4) == 0) {
             byte[] noise = new byte[random.nextInt(80)];
             random.nextBytes(noise);
             return noise;
         }
-        if (random.nextInt(10) == 0) {
-            return one(List.of("", "{", "null", "[1,2", "\u0001")).getBytes(StandardCharsets.UTF_8);
+        byte[] file =
+                switch (random.nextInt(4)) {
+                    case 0 -> Shipped.file("demo/first-steps.json").clone();
+                    case 1 -> Shipped.demoProgram().clone();
+                    case 2 ->
+                            "\uFEFFpin,signal\r\n\r\nP1,lamps\n,,\n\""
+                                    .getBytes(StandardCharsets.UTF_8);
+                    default ->
+                            (one(UNUSUAL) + "\n\n" + one(WORDS) + ";" + one(UNUSUAL) + "\n")
+                                    .getBytes(StandardCharsets.UTF_8);
+                };
+        for (int flips = random.nextInt(4); flips > 0; flips--) {
+            file[random.nextInt(file.length)] = (byte) random.nextInt(256);
         }
-        return JSON.writeValueAsBytes(value(schema, 0));
+        return file;
+    }
+
+    private static byte[] joined(byte[] one, byte[] other) {
+        byte[] both = java.util.Arrays.copyOf(one, one.length + other.length);
+        System.arraycopy(other, 0, both, one.length, other.length);
+        return both;
     }
 
     /** A value of a schema, now and then of another form. */
@@ -182,7 +260,7 @@ final class AnyRequestTest {
             }
             case "integer", "number" -> JSON.valueToTree(one(List.of(0L, 1L, -1L, 32L, 1L << 62)));
             case "boolean" -> JSON.valueToTree(random.nextBoolean());
-            default -> JSON.valueToTree(one(WORDS));
+            default -> JSON.valueToTree(one(random.nextInt(5) == 0 ? UNUSUAL : WORDS));
         };
     }
 

@@ -63,6 +63,7 @@ final class RequestGuardTest {
         "Origin, null",
         "Origin, http://127.0.0.1:1",
         "Origin, https://127.0.0.1:not a port",
+        "Origin, https://127.0.0.1:PORT",
         "Sec-Fetch-Site, cross-site"
     })
     void changesFromOtherPagesAreRefused(String header, String value) throws IOException {
@@ -80,7 +81,12 @@ final class RequestGuardTest {
 
                         %s\
                         """
-                                .formatted(server.port(), header, value, body.length(), body));
+                                .formatted(
+                                        server.port(),
+                                        header,
+                                        value.replace("PORT", String.valueOf(server.port())),
+                                        body.length(),
+                                        body));
         assertThat(answer).startsWith("HTTP/1.1 403").contains("own pages");
         assertThat(server.get("/api/platforms").json().size()).isEqualTo(before);
     }
@@ -97,6 +103,38 @@ final class RequestGuardTest {
             assertThat(policy).contains("default-src 'self'").contains("frame-ancestors 'none'");
             assertThat(policy).doesNotContain("unsafe-eval").doesNotContain("script-src");
         }
+    }
+
+    /** What the web server itself would refuse without a word, or on a page of its own. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "TRACE /api/platforms",
+                "CONNECT /api/platforms",
+                "BREW /api/platforms",
+                "GET /WEB-INF/web.xml",
+                "GET /META-INF/MANIFEST.MF",
+                "GET /error",
+                "GET /nothing/here",
+                "GET /api/nothing",
+                "GET /api/platforms/%",
+                "GET /%2e%2e/%2e%2e/etc/passwd",
+                "GET /api/platforms;x=1/..;/error",
+                "GET /api\\platforms",
+                "DELETE /api/platforms",
+                "POST /"
+            })
+    void refusalsAreExplainedAndCarryThePolicy(String line) throws IOException {
+        String answer =
+                raw(
+                        "%s HTTP/1.1\nHost: 127.0.0.1:%d\nConnection: close\n\n"
+                                .formatted(line, server.port()));
+        assertThat(answer)
+                .matches("(?s)HTTP/1.1 (4\\d\\d|501).*")
+                .containsIgnoringCase("Content-Type: application/problem+json")
+                .contains("\"detail\":\"")
+                .contains("Content-Security-Policy: default-src 'self'")
+                .contains("X-Content-Type-Options: nosniff");
     }
 
     @Test
