@@ -16,6 +16,7 @@ public final class PagedRam implements Memory {
     private final int mostPages;
     private final Page[] pages;
     private final byte blank;
+    private final MemoryShare share;
     private int touched;
     private boolean marks;
 
@@ -24,13 +25,16 @@ public final class PagedRam implements Memory {
      * @param mostBytes how much of it can be touched
      */
     public PagedRam(long sizeBytes, boolean writable, long mostBytes) {
-        this(sizeBytes, writable, mostBytes, (byte) 0);
+        this(sizeBytes, writable, mostBytes, (byte) 0, MemoryShare.ample());
     }
 
     /**
      * @param blank what a byte is before anything is written
+     * @param share what the pages that are touched are taken from
      */
-    public PagedRam(long sizeBytes, boolean writable, long mostBytes, byte blank) {
+    public PagedRam(
+            long sizeBytes, boolean writable, long mostBytes, byte blank, MemoryShare share) {
+        this.share = share;
         this.blank = blank;
         this.sizeBytes = sizeBytes;
         this.writable = writable;
@@ -56,14 +60,15 @@ public final class PagedRam implements Memory {
         Ram ram() {
             if (ram == null) {
                 if (touched >= mostPages) {
-                    throw new MemoryExhausted((long) mostPages * PAGE);
+                    throw MemoryExhausted.ofOne((long) mostPages * PAGE);
                 }
-                touched++;
                 ram =
                         new Ram(
                                 (int) Math.min(PAGE, sizeBytes - (long) index * PAGE),
                                 writable,
-                                blank);
+                                blank,
+                                share);
+                touched++;
                 if (marks) {
                     ram.keepMarks();
                 }

@@ -30,18 +30,23 @@ public final class Ram implements Memory {
     final byte[] guard;
 
     private final byte blank;
+    private final MemoryShare share;
 
     /** Bytes that something was put into since power-up; null where it is not kept. */
     private BitSet written;
 
     public Ram(int sizeBytes, boolean writable) {
-        this(sizeBytes, writable, (byte) 0);
+        this(sizeBytes, writable, (byte) 0, MemoryShare.ample());
     }
 
     /**
      * @param blank what a byte is before anything is written
+     * @param share what it is taken from
+     * @throws MemoryExhausted when it cannot be had
      */
-    public Ram(int sizeBytes, boolean writable, byte blank) {
+    public Ram(int sizeBytes, boolean writable, byte blank, MemoryShare share) {
+        share.take(sizeBytes + (sizeBytes >> GRANULE));
+        this.share = share;
         this.blank = blank;
         this.bytes = new byte[sizeBytes];
         this.guard = new byte[(sizeBytes + (1 << GRANULE) - 1) >> GRANULE];
@@ -109,6 +114,7 @@ public final class Ram implements Memory {
 
     void prepareToExecute() {
         if (decoded.length < bytes.length) {
+            share.take(4L * bytes.length);
             decoded = new int[bytes.length];
         }
     }

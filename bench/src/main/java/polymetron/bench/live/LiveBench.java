@@ -40,6 +40,7 @@ public final class LiveBench implements AutoCloseable {
     private final OutsideOfBench world;
     private final Map<InterfaceRef, StreamTap> taps = new HashMap<>();
     private final Thread thread;
+    private final Runnable released;
     private volatile boolean running;
     private volatile boolean closed;
     private volatile String stopped;
@@ -49,7 +50,15 @@ public final class LiveBench implements AutoCloseable {
      * @param machine with its program loaded; nobody else may use it from now on
      */
     public LiveBench(Machine machine) {
+        this(machine, () -> {});
+    }
+
+    /**
+     * @param released called when it is put away
+     */
+    public LiveBench(Machine machine, Runnable released) {
         this.machine = machine;
+        this.released = released;
         this.world = new OutsideOfBench(machine);
         this.thread = Thread.ofPlatform().daemon().name("bench").unstarted(this::loop);
         thread.start();
@@ -96,6 +105,7 @@ public final class LiveBench implements AutoCloseable {
     public void close() {
         closed = true;
         thread.interrupt();
+        released.run();
     }
 
     private void locked(Runnable action) {
@@ -139,6 +149,10 @@ public final class LiveBench implements AutoCloseable {
                 running = false;
             } catch (InterruptedException end) {
                 return;
+            } catch (RuntimeException | OutOfMemoryError defect) {
+                // The thread goes on, so that the bench can be reset or loaded anew.
+                stopped = "the bench itself failed: " + defect;
+                running = false;
             }
         }
     }

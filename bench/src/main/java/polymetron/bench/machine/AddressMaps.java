@@ -11,6 +11,7 @@ import polymetron.bench.hart.AccessCycles;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.Memory;
 import polymetron.bench.hart.MemoryExhausted;
+import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.hart.PagedRam;
 import polymetron.bench.hart.Ram;
 import polymetron.cost.AccessCost;
@@ -23,7 +24,7 @@ import polymetron.output.image.LoadedPiece;
 
 /** What each initiator finds at its addresses, and the memories behind them: each is one, whoever sees it where. */
 final class AddressMaps {
-    /** Larger memories come into being page by page. */
+    /** Larger memories come into being page by page, and so do all once whole ones come to so many. */
     private static final long LARGEST_WHOLE = 16L << 20;
 
     private static final long MOST_TOUCHED = 128L << 20;
@@ -37,7 +38,12 @@ final class AddressMaps {
     /** By block: a memory with several ports is one memory. */
     private final Map<String, Memory> memories = new LinkedHashMap<>();
 
-    AddressMaps(ElaboratedPlatform platform, Map<InterfaceRef, BlockModel> models) {
+    private final MemoryShare share;
+    private long whole;
+
+    AddressMaps(
+            ElaboratedPlatform platform, Map<InterfaceRef, BlockModel> models, MemoryShare share) {
+        this.share = share;
         this.platform = platform;
         this.models = models;
     }
@@ -88,10 +94,17 @@ final class AddressMaps {
         byte blank = flash(target.block().name()).isPresent() ? ONES : 0;
         return memories.computeIfAbsent(
                 target.block().name(),
-                ref ->
-                        size <= LARGEST_WHOLE
-                                ? new Ram((int) size, writable, blank)
-                                : new PagedRam(size, writable, MOST_TOUCHED, blank));
+                ref -> {
+                    if (whole + size > LARGEST_WHOLE) {
+                        return new PagedRam(size, writable, MOST_TOUCHED, blank, share);
+                    }
+                    whole += size;
+                    try {
+                        return new Ram((int) size, writable, blank, share);
+                    } catch (MemoryExhausted exhausted) {
+                        throw new BenchException(exhausted.getMessage());
+                    }
+                });
     }
 
     private Optional<FlashControllerModel> flash(String block) {

@@ -24,6 +24,7 @@ import polymetron.bench.hart.DirectMemory;
 import polymetron.bench.hart.Hart;
 import polymetron.bench.hart.HartTiming;
 import polymetron.bench.hart.MemoryExhausted;
+import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.hart.Registers;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.part.ConverterSignal;
@@ -108,7 +109,16 @@ public final class Machine {
      * @throws BenchException when the platform has nothing that could run
      */
     public Machine(SoftwareView view) {
-        this(view, 0);
+        this(view, 0, MemoryShare.ample());
+    }
+
+    /**
+     * The same beside other machines.
+     *
+     * @param share what its memories are taken from
+     */
+    public Machine(SoftwareView view, MemoryShare share) {
+        this(view, 0, share);
     }
 
     /**
@@ -117,6 +127,10 @@ public final class Machine {
      * @param index which of the program's harts, from 0
      */
     Machine(SoftwareView view, int index) {
+        this(view, index, MemoryShare.ample());
+    }
+
+    private Machine(SoftwareView view, int index, MemoryShare share) {
         this.platform = view.platform();
         this.view = view;
         this.index = index;
@@ -138,7 +152,7 @@ public final class Machine {
                 }
             }
         }
-        this.maps = new AddressMaps(platform, models);
+        this.maps = new AddressMaps(platform, models, share);
         Map<String, StreamModel> movers = new LinkedHashMap<>();
         models.forEach(
                 (ref, model) -> {
@@ -671,11 +685,11 @@ public final class Machine {
         hart.csrs().setCycles(now);
         try {
             streams.advance(now);
+            for (BlockModel model : models.values()) {
+                model.advance(now);
+            }
         } catch (MemoryExhausted exhausted) {
             throw new BenchException(exhausted.getMessage());
-        }
-        for (BlockModel model : models.values()) {
-            model.advance(now);
         }
         surroundings.advance(now);
     }

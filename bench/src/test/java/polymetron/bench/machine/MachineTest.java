@@ -11,6 +11,7 @@ import org.junit.jupiter.api.Test;
 import polymetron.Shipped;
 import polymetron.address.Address;
 import polymetron.bench.block.GpioModel;
+import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.hart.Trap;
 import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
@@ -24,6 +25,7 @@ import polymetron.output.image.ProgramImage;
 import polymetron.platform.Bus;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
+import polymetron.software.SoftwareView;
 
 final class MachineTest {
     private final ElaboratedPlatform demo = Shipped.elaborate(Shipped.demo());
@@ -297,6 +299,26 @@ final class MachineTest {
                 machine(Shipped.elaborate(lock), 0x400002B7, 0x06B00313, 0x0062A023, 0x6F);
         machine.run(machine.clockHz() / 1_000);
         assertThat(said(machine)).as("of each hart").isEqualTo("kk");
+    }
+
+    /** Two benches of one process; what one takes the other cannot have, until it is put away. */
+    @Test
+    void benchesShareTheMemoryOfTheirProcess() {
+        SoftwareView view = SoftwareView.of(Shipped.elaborate(Shipped.demo()));
+        MemoryShare.Pool pool = new MemoryShare.Pool(400_000);
+        MemoryShare share = pool.share();
+        new Machine(view, share);
+        assertThat(pool.left()).isBetween(0L, 390_000L);
+        long left = pool.left();
+        try (MemoryShare other = new MemoryShare.Pool(left / 100).share()) {
+            assertThatThrownBy(() -> new Machine(view, other))
+                    .isInstanceOf(BenchException.class)
+                    .hasMessageContaining("put another bench away");
+        }
+        share.close();
+        assertThat(pool.left()).isEqualTo(400_000);
+        new Machine(view, pool.share());
+        assertThat(pool.left()).isEqualTo(left);
     }
 
     /** A gibibyte is there page by page, to its last word; a program that wants it all is told. */

@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.address.Address;
+import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.live.LiveBench;
 import polymetron.bench.live.RegisterValue;
 import polymetron.bench.machine.BenchException;
@@ -165,30 +166,27 @@ final class BenchController {
     BenchView load(@PathVariable UUID id, @RequestBody LoadRequest request) {
         StoredPlatform stored = platforms.read(id);
         ElaboratedPlatform platform = elaborations.of(stored);
-        ProgramImage image =
-                ChosenPrograms.image(
-                        platform,
-                        request.processor(),
-                        programs.contents(id, request.program()),
-                        (byte) 0);
-        Machine machine = new Machine(image.view());
-        if (Boolean.TRUE.equals(request.checked())) {
-            machine.checkMemory();
-        }
+        ProgramImage image = image(id, platform, request.processor(), request.program());
         List<ProgramImage> others = new ArrayList<>();
         for (BesideRequest each :
                 request.beside() == null ? List.<BesideRequest>of() : request.beside()) {
             if (each == null || each.program() == null) {
                 throw new BenchException("beside: each entry names a program and a processor");
             }
-            others.add(
-                    ChosenPrograms.image(
-                            platform,
-                            each.processor(),
-                            programs.contents(id, each.program()),
-                            (byte) 0));
+            others.add(image(id, platform, each.processor(), each.program()));
         }
-        machine.load(image, others);
+        MemoryShare share = benches.share();
+        Machine machine;
+        try {
+            machine = new Machine(image.view(), share);
+            if (Boolean.TRUE.equals(request.checked())) {
+                machine.checkMemory();
+            }
+            machine.load(image, others);
+        } catch (RuntimeException failed) {
+            share.close();
+            throw failed;
+        }
         String name =
                 programs.list(id).stream()
                         .filter(program -> program.id().equals(request.program()))
@@ -199,13 +197,21 @@ final class BenchController {
                 id,
                 new Benches.Loaded(
                         UUID.randomUUID().toString(),
-                        new LiveBench(machine),
+                        new LiveBench(machine, share::close),
                         stored.revision(),
                         Fingerprint.of(platform),
                         request.program(),
                         name,
                         image.mismatch()));
         return bench(id);
+    }
+
+    private ProgramImage image(
+            UUID id, ElaboratedPlatform platform, @Nullable String processor, UUID program) {
+        return programs.with(
+                id,
+                program,
+                contents -> ChosenPrograms.image(platform, processor, contents, (byte) 0));
     }
 
     @DeleteMapping("/api/platforms/{id}/bench")

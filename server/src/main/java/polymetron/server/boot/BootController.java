@@ -4,6 +4,7 @@ import jakarta.annotation.Nullable;
 import java.util.List;
 import java.util.OptionalLong;
 import java.util.UUID;
+import java.util.function.Function;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
@@ -124,7 +125,10 @@ final class BootController {
             @RequestParam(required = false) String processor,
             @RequestParam(defaultValue = "0") int fill) {
         StoredPlatform stored = platforms.read(id);
-        ProgramImage image = image(stored, program, processor, fill);
+        return withImage(stored, program, processor, fill, image -> view(stored, image));
+    }
+
+    private static ImageView view(StoredPlatform stored, ProgramImage image) {
         return new ImageView(
                 stored.revision(),
                 Address.format(image.entry()),
@@ -179,26 +183,45 @@ final class BootController {
             @RequestParam(defaultValue = "0") int fill) {
         StoredPlatform stored = platforms.read(id);
         ImageFile file =
-                ImageFiles.of(image(stored, program, processor, fill), baseName(stored)).stream()
-                        .filter(each -> each.name().equals(name))
-                        .findFirst()
-                        .orElseThrow(
-                                () -> new NotThere("the image has no file %s".formatted(name)));
+                withImage(
+                        stored,
+                        program,
+                        processor,
+                        fill,
+                        image ->
+                                ImageFiles.of(image, baseName(stored)).stream()
+                                        .filter(each -> each.name().equals(name))
+                                        .findFirst()
+                                        .orElseThrow(
+                                                () ->
+                                                        new NotThere(
+                                                                "the image has no file %s"
+                                                                        .formatted(name))));
         return ResponseEntity.ok()
                 .contentType(MediaType.APPLICATION_OCTET_STREAM)
                 .header(HttpHeaders.CONTENT_DISPOSITION, Downloads.attachment(file.name()))
                 .body(file.bytes());
     }
 
-    private ProgramImage image(StoredPlatform stored, UUID program, String processor, int fill) {
+    private <T> T withImage(
+            StoredPlatform stored,
+            UUID program,
+            String processor,
+            int fill,
+            Function<ProgramImage, T> work) {
         if (fill < 0 || fill > 255) {
             throw new RejectedEdit("fill", "the fill is a byte, 0 to 255, not %s".formatted(fill));
         }
-        return ChosenPrograms.image(
-                elaborations.of(stored),
-                processor,
-                programs.contents(stored.id(), program),
-                (byte) fill);
+        return programs.with(
+                stored.id(),
+                program,
+                contents ->
+                        work.apply(
+                                ChosenPrograms.image(
+                                        elaborations.of(stored),
+                                        processor,
+                                        contents,
+                                        (byte) fill)));
     }
 
     private static String baseName(StoredPlatform stored) {

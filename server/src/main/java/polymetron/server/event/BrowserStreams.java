@@ -10,7 +10,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
-import polymetron.server.problem.Busy;
+import polymetron.server.budget.Busy;
 import polymetron.server.store.PlatformStore;
 
 /** The streams of events of this server's browsers, and what is told on them. */

@@ -5,7 +5,7 @@ import polymetron.output.image.ElfReader;
 
 /** How large the body of a request may be, in bytes. */
 final class BodyLimit {
-    private static final long SMALL = 2L * 1024 * 1024;
+    static final long SMALL = 2L * 1024 * 1024;
 
     private BodyLimit() {}
 

@@ -12,6 +12,8 @@ import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
+import polymetron.server.budget.Busy;
+import polymetron.server.budget.WorkingMemory;
 import polymetron.text.Escape;
 
 /**
@@ -26,6 +28,12 @@ final class RequestGuard extends OncePerRequestFilter {
     private static final Set<String> LOOPBACK = Set.of("127.0.0.1", "localhost", "[::1]");
     private static final Set<String> METHODS =
             Set.of("GET", "HEAD", "OPTIONS", "POST", "PUT", "PATCH", "DELETE");
+
+    private final WorkingMemory memory;
+
+    RequestGuard(WorkingMemory memory) {
+        this.memory = memory;
+    }
 
     @Override
     protected void doFilterInternal(
@@ -66,7 +74,17 @@ final class RequestGuard extends OncePerRequestFilter {
                 Problems.tooLarge(response, limit);
                 return;
             }
-            chain.doFilter(new LimitedRequest(request, limit), response);
+            if (limit <= BodyLimit.SMALL) {
+                chain.doFilter(new LimitedRequest(request, limit), response);
+                return;
+            }
+            long claimed = request.getContentLengthLong();
+            try (WorkingMemory.Lease _ = memory.take(claimed < 0 ? limit : claimed)) {
+                chain.doFilter(new LimitedRequest(request, limit), response);
+            } catch (Busy busy) {
+                response.setHeader("Connection", "close");
+                Problems.write(response, 503, "Too much at once", busy.getMessage());
+            }
             return;
         }
         chain.doFilter(request, response);

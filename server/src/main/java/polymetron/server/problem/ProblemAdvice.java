@@ -25,6 +25,7 @@ import polymetron.bench.machine.BenchException;
 import polymetron.edit.RejectedEdit;
 import polymetron.json.DocumentException;
 import polymetron.output.image.ProgramFileException;
+import polymetron.server.budget.Busy;
 import polymetron.server.guard.BodyTooLarge;
 import polymetron.server.guard.Problems;
 

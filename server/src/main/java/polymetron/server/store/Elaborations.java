@@ -8,7 +8,7 @@ import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
-import polymetron.server.problem.Busy;
+import polymetron.server.budget.Busy;
 
 /**
  * Worked-out platforms, kept as long as they are used. Any server can work one out again. Only so many are worked out

@@ -7,11 +7,13 @@ import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.UUID;
+import java.util.function.Function;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 import org.springframework.transaction.annotation.Transactional;
+import polymetron.server.budget.WorkingMemory;
 import polymetron.server.problem.NotThere;
 
 /** Programs that were uploaded for platforms. */
@@ -19,8 +21,11 @@ import polymetron.server.problem.NotThere;
 public class ProgramStore {
     private final DSLContext database;
 
-    public ProgramStore(DSLContext database) {
+    private final WorkingMemory memory;
+
+    public ProgramStore(DSLContext database, WorkingMemory memory) {
         this.database = database;
+        this.memory = memory;
     }
 
     /** The programs of a platform, newest first. */
@@ -63,16 +68,33 @@ public class ProgramStore {
     }
 
     /**
+     * Does something with a program, when there is room for it.
+     *
      * @throws NotThere when the platform has no such program
      */
-    @Transactional(readOnly = true)
-    public byte[] contents(UUID platform, UUID program) {
+    public <T> T with(UUID platform, UUID program, Function<byte[], T> work) {
+        int size =
+                database.select(DSL.field("octet_length({0})", Integer.class, PROGRAM.CONTENTS))
+                        .from(PROGRAM)
+                        .where(of(platform), PROGRAM.ID.eq(program))
+                        .fetchOptional()
+                        .orElseThrow(ProgramStore::notThere)
+                        .value1();
+        try (WorkingMemory.Lease _ = memory.take(size)) {
+            return work.apply(contents(platform, program));
+        }
+    }
+
+    private byte[] contents(UUID platform, UUID program) {
         return database.select(PROGRAM.CONTENTS)
                 .from(PROGRAM)
                 .where(of(platform), PROGRAM.ID.eq(program))
                 .fetchOptional(PROGRAM.CONTENTS)
-                .orElseThrow(
-                        () -> new NotThere("there is no such program; drop the ELF file again"));
+                .orElseThrow(ProgramStore::notThere);
+    }
+
+    private static NotThere notThere() {
+        return new NotThere("there is no such program; drop the ELF file again");
     }
 
     @Transactional

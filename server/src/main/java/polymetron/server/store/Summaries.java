@@ -7,7 +7,7 @@ import org.springframework.stereotype.Component;
 import polymetron.finding.Checks;
 import polymetron.finding.Finding;
 import polymetron.finding.Grade;
-import polymetron.server.problem.Busy;
+import polymetron.server.budget.Busy;
 
 /**
  * What the list of platforms says about each. It is kept with the revision, and worked out where it is missing or was

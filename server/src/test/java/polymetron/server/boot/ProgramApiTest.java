@@ -103,7 +103,7 @@ final class ProgramApiTest {
     void namesOfFilesDoNotBecomePaths() {
         upload("../../etc/pass\nwd", Shipped.demoProgram());
         assertThat(server.get(platform + "/programs").json().path(0).path("name").asString())
-                .isEqualTo("passwd");
+                .isEqualTo("pass wd");
         assertThat(server.get(platform + "/handoff/file?path=../../etc/passwd").status())
                 .isEqualTo(404);
         assertThat(upload("dir/", Shipped.demoProgram()).status()).isEqualTo(422);

@@ -1,4 +1,4 @@
-package polymetron.server.problem;
+package polymetron.server.budget;
 
 /** The server has as much to do as it can do at a time; later the same request will be carried out. */
 public final class Busy extends RuntimeException {
