@@ -2,6 +2,7 @@ package polymetron.edit;
 
 import static polymetron.edit.Known.require;
 
+import java.util.List;
 import polymetron.json.Documents;
 import polymetron.library.Library;
 import polymetron.platform.Platform;
@@ -32,7 +33,16 @@ public final class Editor {
                             throw new RejectedEdit(
                                     fault.pointer().replaceFirst(".*/", ""), fault.what());
                         });
-        return apply(new Known(library, platform), edit, 0);
+        Platform after = apply(new Known(library, platform), edit, 0);
+        atMost(after.blocks(), Platform.MOST_BLOCKS, "blocks");
+        atMost(after.buses(), Platform.MOST_BUSES, "buses");
+        atMost(after.domains(), Platform.MOST_DOMAINS, "domains");
+        atMost(after.accepted(), Platform.MOST_ACCEPTED, "accepted findings");
+        return after;
+    }
+
+    private static void atMost(List<?> all, int most, String what) {
+        require(all.size() <= most, "edit", "a platform has at most %s %s".formatted(most, what));
     }
 
     private Platform apply(Known known, Edit edit, int depth) {

@@ -1,6 +1,8 @@
 package polymetron.finding;
 
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -50,7 +52,7 @@ final class BridgeLoopRule implements Rule {
             }
         }
         for (Step step : all) {
-            if (leadsTo(step.to(), step.from(), steps, new HashSet<>())) {
+            if (leadsTo(step.to(), step.from(), steps)) {
                 Bridge bridge = step.bridge().shape().bridge();
                 report.accept(
                         finding(
@@ -82,13 +84,18 @@ final class BridgeLoopRule implements Rule {
         return from == null || to == null ? null : new Step(block, from.bus(), to.bus());
     }
 
-    private static boolean leadsTo(
-            String at, String goal, Map<String, List<Step>> steps, Set<String> seen) {
-        if (at.equals(goal)) {
-            return true;
+    private static boolean leadsTo(String from, String goal, Map<String, List<Step>> steps) {
+        Set<String> seen = new HashSet<>();
+        Deque<String> waiting = new ArrayDeque<>(List.of(from));
+        while (!waiting.isEmpty()) {
+            String at = waiting.pop();
+            if (at.equals(goal)) {
+                return true;
+            }
+            if (seen.add(at)) {
+                steps.getOrDefault(at, List.of()).forEach(step -> waiting.push(step.to()));
+            }
         }
-        return seen.add(at)
-                && steps.getOrDefault(at, List.of()).stream()
-                        .anyMatch(step -> leadsTo(step.to(), goal, steps, seen));
+        return false;
     }
 }

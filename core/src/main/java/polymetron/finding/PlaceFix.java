@@ -8,11 +8,14 @@ import polymetron.placement.Placement;
 
 /** The fix that moves a range to a free place. */
 final class PlaceFix {
+    /** On a bus with more targets each search takes long, and there may be one for every target. */
+    private static final int MOST_TARGETS = 1000;
+
     private PlaceFix() {}
 
-    /** Empty for a held range, and when there is no free place. */
+    /** Empty for a held range, when there is no free place, and on a bus with very many targets. */
     static Optional<Fix> of(ElaboratedBus bus, TargetRange target) {
-        if (target.held()) {
+        if (target.held() || bus.placed().size() > MOST_TARGETS) {
             return Optional.empty();
         }
         return Placement.baseFor(bus, target.ref(), target.form())

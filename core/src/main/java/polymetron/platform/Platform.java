@@ -15,6 +15,13 @@ public record Platform(
         List<Acceptance> accepted) {
     public static final String FORMAT = "polymetron-platform/1";
 
+    /** As many of each as the schema allows: far more than any device has room for, and still worked out in seconds. */
+    public static final int MOST_BLOCKS = 10_000;
+
+    public static final int MOST_BUSES = 256;
+    public static final int MOST_DOMAINS = 256;
+    public static final int MOST_ACCEPTED = 10_000;
+
     public Platform {
         domains = domains == null ? List.of() : List.copyOf(domains);
         buses = buses == null ? List.of() : List.copyOf(buses);

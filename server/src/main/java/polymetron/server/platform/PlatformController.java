@@ -157,7 +157,7 @@ final class PlatformController {
     @GetMapping("/api/platforms/{id}")
     PlatformView read(@PathVariable UUID id, @RequestParam(required = false) @Nullable Long at) {
         StoredPlatform stored = store.read(id, at);
-        return PlatformViews.of(stored, elaborations.of(stored));
+        return PlatformViews.of(stored, elaborations.worked(stored));
     }
 
     @GetMapping(value = "/api/platforms/{id}/document", produces = MediaType.APPLICATION_JSON_VALUE)

@@ -35,6 +35,7 @@ import polymetron.library.Capability;
 import polymetron.output.Fingerprint;
 import polymetron.platform.Attachment;
 import polymetron.quantity.Frequency;
+import polymetron.server.store.Elaborations;
 import polymetron.server.store.StoredPlatform;
 import polymetron.stream.StreamNet;
 
@@ -54,16 +55,16 @@ final class PlatformViews {
     private final Parts parts;
     private final List<Finding> findings;
 
-    private PlatformViews(StoredPlatform stored, ElaboratedPlatform platform) {
+    private PlatformViews(StoredPlatform stored, Elaborations.Worked worked) {
         this.stored = stored;
-        this.platform = platform;
+        this.platform = worked.platform();
         this.parts = new Parts(platform);
-        this.findings = Checks.run(platform);
+        this.findings = worked.findings();
         index();
     }
 
-    static PlatformView of(StoredPlatform stored, ElaboratedPlatform platform) {
-        return new PlatformViews(stored, platform).view();
+    static PlatformView of(StoredPlatform stored, Elaborations.Worked worked) {
+        return new PlatformViews(stored, worked).view();
     }
 
     private void index() {

@@ -2,12 +2,15 @@ package polymetron.server.store;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.Semaphore;
 import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
+import polymetron.finding.Checks;
+import polymetron.finding.Finding;
 import polymetron.server.budget.Busy;
 
 /**
@@ -16,7 +19,7 @@ import polymetron.server.budget.Busy;
  */
 @Component
 public class Elaborations {
-    private static final int MOST = 64;
+    private static final int MOST_BLOCKS = 20_000;
     private static final int AT_A_TIME = Math.max(2, Runtime.getRuntime().availableProcessors());
     private static final int TURN_SECONDS = 20;
 
@@ -24,22 +27,31 @@ public class Elaborations {
 
     private record Key(UUID id, long revision, Libraries.Edition library) {}
 
-    private final Cache<Key, ElaboratedPlatform> cache =
-            Caffeine.newBuilder().maximumSize(MOST).build();
+    private final Cache<Key, Worked> cache =
+            Caffeine.newBuilder()
+                    .maximumWeight(MOST_BLOCKS)
+                    .weigher((Key key, Worked worked) -> 50 + worked.platform().blocks().size())
+                    .build();
     private final Libraries libraries;
 
     public Elaborations(Libraries libraries) {
         this.libraries = libraries;
     }
 
+    /** A platform and what the checks say about it. */
+    public record Worked(ElaboratedPlatform platform, List<Finding> findings) {}
+
     public ElaboratedPlatform of(StoredPlatform stored) {
-        Libraries.Current current = libraries.currentEdition();
-        return cache.get(
-                new Key(stored.id(), stored.revision(), current.edition()),
-                key -> workOut(current, stored));
+        return worked(stored).platform();
     }
 
-    private ElaboratedPlatform workOut(Libraries.Current current, StoredPlatform stored) {
+    public Worked worked(StoredPlatform stored) {
+        Libraries.Current current = libraries.currentEdition();
+        Key key = new Key(stored.id(), stored.revision(), current.edition());
+        Worked known = cache.getIfPresent(key);
+        if (known != null) {
+            return known;
+        }
         try {
             if (!turns.tryAcquire(TURN_SECONDS, TimeUnit.SECONDS)) {
                 throw new Busy("other platforms are being worked out; try again in a moment");
@@ -49,7 +61,15 @@ public class Elaborations {
             throw new Busy("the server is ending");
         }
         try {
-            return new Elaborator(current.library()).elaborate(stored.platform());
+            // Others may have wanted the same, and have waited less.
+            known = cache.getIfPresent(key);
+            if (known == null) {
+                ElaboratedPlatform platform =
+                        new Elaborator(current.library()).elaborate(stored.platform());
+                known = new Worked(platform, Checks.run(platform));
+                cache.put(key, known);
+            }
+            return known;
         } finally {
             turns.release();
         }

@@ -1,25 +1,39 @@
 package polymetron.server.store;
 
+import jakarta.annotation.PreDestroy;
 import java.time.Duration;
-import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import org.springframework.stereotype.Component;
-import polymetron.finding.Checks;
 import polymetron.finding.Finding;
 import polymetron.finding.Grade;
-import polymetron.server.budget.Busy;
 
 /**
- * What the list of platforms says about each. It is kept with the revision, and worked out where it is missing or was
- * made with another edition of the library: some of them within one request, the others in the next.
+ * What the list of platforms says about each. It is kept with the revision, and worked out beside the request where it is
+ * missing or was made with another edition of the library. The list waits a moment for it and then goes without; who asks
+ * again finds it. When nobody asks any more, what has not begun is left.
  */
 @Component
 public class Summaries {
     private static final Duration PATIENCE = Duration.ofMillis(500);
+    private static final Duration FORGOTTEN = Duration.ofSeconds(10);
 
     private final PlatformStore store;
     private final Elaborations elaborations;
     private final Libraries libraries;
+    private final ExecutorService worker =
+            Executors.newSingleThreadExecutor(
+                    Thread.ofPlatform().daemon().name("summaries").factory());
+    private final Map<UUID, Future<?>> underWay = new ConcurrentHashMap<>();
+    private volatile long asked;
 
     public Summaries(PlatformStore store, Elaborations elaborations, Libraries libraries) {
         this.store = store;
@@ -30,29 +44,59 @@ public class Summaries {
     /** All platforms, the one changed last first; some may still be without a summary. */
     public List<PlatformRow> list() {
         Libraries.Current current = libraries.currentEdition();
-        String edition = current.edition().toString();
-        long end = System.nanoTime() + PATIENCE.toNanos();
-        List<PlatformRow> rows = new ArrayList<>();
-        for (PlatformRow row : store.list()) {
-            boolean isKnown = row.summary() != null && row.summary().library().equals(edition);
-            if (isKnown || System.nanoTime() > end) {
-                rows.add(isKnown ? row : row.with(null));
-            } else {
-                rows.add(row.with(workOut(row, current)));
-            }
+        asked = System.nanoTime();
+        List<PlatformRow> rows = store.list();
+        List<PlatformRow> missing = rows.stream().filter(row -> isOld(row, current)).toList();
+        if (missing.isEmpty()) {
+            return rows;
         }
-        return rows;
+        List<Future<?>> all = missing.stream().map(row -> begin(row, current)).toList();
+        long end = asked + PATIENCE.toNanos();
+        for (Future<?> each : all) {
+            await(each, end - System.nanoTime());
+        }
+        return store.list().stream()
+                .map(row -> isOld(row, current) ? row.with(null) : row)
+                .toList();
     }
 
-    private Summary workOut(PlatformRow row, Libraries.Current current) {
-        StoredPlatform stored = store.read(row.id(), row.revision());
-        List<Finding> findings;
+    private static boolean isOld(PlatformRow row, Libraries.Current current) {
+        return row.summary() == null
+                || !row.summary().library().equals(current.edition().toString());
+    }
+
+    private static void await(Future<?> each, long nanos) {
         try {
-            findings = Checks.run(elaborations.of(stored));
-        } catch (Busy later) {
-            return null;
+            each.get(Math.max(0, nanos), TimeUnit.NANOSECONDS);
+        } catch (TimeoutException | ExecutionException later) {
+            // The list goes without.
+        } catch (InterruptedException end) {
+            Thread.currentThread().interrupt();
         }
-        Summary summary =
+    }
+
+    private Future<?> begin(PlatformRow row, Libraries.Current current) {
+        return underWay.computeIfAbsent(
+                row.id(),
+                id ->
+                        worker.submit(
+                                () -> {
+                                    try {
+                                        if (System.nanoTime() - asked < FORGOTTEN.toNanos()) {
+                                            workOut(row, current);
+                                        }
+                                    } finally {
+                                        underWay.remove(id);
+                                    }
+                                }));
+    }
+
+    private void workOut(PlatformRow row, Libraries.Current current) {
+        StoredPlatform stored = store.read(row.id(), row.revision());
+        List<Finding> findings = elaborations.worked(stored).findings();
+        store.keep(
+                row.id(),
+                row.revision(),
                 new Summary(
                         current.edition().toString(),
                         current.library()
@@ -61,9 +105,12 @@ public class Summaries {
                                 .orElse(stored.platform().board().toString()),
                         stored.platform().blocks().size(),
                         count(findings, Grade.ERROR),
-                        count(findings, Grade.WARNING));
-        store.keep(row.id(), row.revision(), summary);
-        return summary;
+                        count(findings, Grade.WARNING)));
+    }
+
+    @PreDestroy
+    void close() {
+        worker.shutdownNow();
     }
 
     private static int count(List<Finding> findings, Grade grade) {
