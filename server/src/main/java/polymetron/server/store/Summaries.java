@@ -2,6 +2,7 @@ package polymetron.server.store;
 
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -50,11 +51,10 @@ public class Summaries {
         if (missing.isEmpty()) {
             return rows;
         }
-        List<Future<?>> all = missing.stream().map(row -> begin(row, current)).toList();
         long end = asked + PATIENCE.toNanos();
-        for (Future<?> each : all) {
-            await(each, end - System.nanoTime());
-        }
+        List<Future<?>> begun = new ArrayList<>();
+        missing.forEach(row -> begun.add(begin(row, current)));
+        begun.forEach(each -> await(each, end - System.nanoTime()));
         return store.list().stream()
                 .map(row -> isOld(row, current) ? row.with(null) : row)
                 .toList();
