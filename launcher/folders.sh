@@ -1,0 +1,109 @@
+# Where things are kept, and who may touch them. Sourced.
+#
+# The database and the application never run as root. When root calls, what they have to reach is kept in $state only
+# where nobody else can have put anything on the way there; otherwise below /var/lib, where only root can.
+
+state="${POLYMETRON_STATE:-$home/.polymetron}"
+
+database_user() { if as_root; then printf postgres; else id -un; fi; }
+
+application_user() {
+    if ! as_root; then
+        id -un
+    elif id polymetron >/dev/null 2>&1; then
+        printf polymetron
+    else
+        printf postgres
+    fi
+}
+
+need_application_user() {
+    if as_root && ! id polymetron >/dev/null 2>&1; then
+        useradd --system --no-create-home --home-dir /nonexistent --shell /usr/sbin/nologin polymetron 2>/dev/null ||
+            say "a user for the application cannot be made; it runs as $(application_user)"
+    fi
+}
+
+# become USER COMMAND ...: this shell becomes the command, in a folder that everybody can be in, without the lock.
+become() {
+    local user=$1
+    shift
+    cd /
+    if as_root; then
+        exec setpriv --reuid="$user" --regid="$(id -g "$user")" --init-groups "$@" 9>&-
+    else
+        exec "$@" 9>&-
+    fi
+}
+
+as() { (become "$@"); }
+
+as_owner() { as "$(database_user)" "$@"; }
+
+# Whether every folder on the way to one is root's and cannot be written by others; a sticky one may be, as nobody can
+# replace in it what is root's.
+is_only_roots() {
+    local folder=$1 seen
+    while :; do
+        seen=$(stat -c '%u %a %F' "$folder" 2>/dev/null) || return 1
+        case $seen in
+            0\ *\ directory) ;;
+            *) return 1 ;;
+        esac
+        seen=${seen#* }
+        seen=$((8#${seen%% *}))
+        [ $((seen & 8#22)) = 0 ] || { [ "$folder" != "$1" ] && [ $((seen & 8#1000)) != 0 ]; } || return 1
+        [ "$folder" != / ] || return 0
+        folder=$(dirname "$folder")
+    done
+}
+
+base=
+choose_base() {
+    [ -z "$base" ] || return 0
+    mkdir -p "$state"
+    state=$(cd "$state" && pwd -P)
+    need_application_user
+    base=$state
+    if as_root && ! { is_only_roots "$state" && as_owner test -x "$state" && as "$(application_user)" test -x "$state"; }; then
+        local id
+        id=$(printf '%s' "$state" | cksum | cut -d' ' -f1)
+        base="/var/lib/polymetron/$id"
+        install -d -m 755 /var/lib/polymetron "$base"
+        local old="/var/tmp/polymetron-$id"
+        # Earlier versions kept it there. Only what is a folder of the database's user is taken over.
+        if [ ! -e "$base/database" ] && [ "$(stat -c '%U %F' "$old" 2>/dev/null)" = "postgres directory" ]; then
+            mv -T "$old" "$base/database"
+        fi
+    fi
+    own_folder "$base/database" "$(database_user)"
+    own_folder "$base/log" "$(application_user)"
+    own_folder "$base/cache" "$(application_user)"
+}
+
+# own_folder FOLDER USER
+own_folder() {
+    if ! as_root; then
+        mkdir -p -m 700 "$1"
+    elif [ ! -e "$1" ]; then
+        install -d -m 700 -o "$2" -g "$(id -g "$2")" "$1"
+    elif [ "$(stat -c %U "$1")" != "$2" ]; then
+        chown -hR "$2" "$1"
+    fi
+}
+
+# A secret that is made once.
+secret() {
+    [ -s "$state/$1" ] || (umask 077 && head -c 24 /dev/urandom | od -An -tx1 | tr -d ' \n' > "$state/$1")
+    cat "$state/$1"
+}
+
+# keep_few FILE: before something is written anew, the last five of it stay.
+keep_few() {
+    local number
+    [ -s "$1" ] || return 0
+    for number in 4 3 2 1; do
+        [ ! -e "$1.$number" ] || mv -T "$1.$number" "$1.$((number + 1))"
+    done
+    mv -T "$1" "$1.1"
+}
