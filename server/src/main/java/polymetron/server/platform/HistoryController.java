@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.RestController;
 import polymetron.compare.Change;
 import polymetron.compare.Comparison;
 import polymetron.server.store.PlatformStore;
+import polymetron.server.store.Turns;
 
 /** What a platform was: its revisions, what differs between two of them, and the way back. */
 @RestController
@@ -19,9 +20,11 @@ final class HistoryController {
     private static final int MOST = 500;
 
     private final PlatformStore store;
+    private final Turns turns;
 
-    HistoryController(PlatformStore store) {
+    HistoryController(PlatformStore store, Turns turns) {
         this.store = store;
+        this.turns = turns;
     }
 
     record RevisionView(long number, String title, String madeAt) {}
@@ -68,6 +71,6 @@ final class HistoryController {
     @PostMapping("/api/platforms/{id}/revisions/{number}/restore")
     Restored restore(
             @PathVariable UUID id, @PathVariable long number, @RequestBody RestoreRequest request) {
-        return new Restored(store.restore(id, request.revision(), number));
+        return new Restored(turns.in(id, () -> store.restore(id, request.revision(), number)));
     }
 }

@@ -32,6 +32,7 @@ import polymetron.server.store.PlatformStore;
 import polymetron.server.store.StoredPlatform;
 import polymetron.server.store.Summaries;
 import polymetron.server.store.Summary;
+import polymetron.server.store.Turns;
 import polymetron.wiring.Starter;
 
 /** Platforms: the list, one of them, and changes. */
@@ -43,16 +44,19 @@ final class PlatformController {
     private final Elaborations elaborations;
     private final Libraries libraries;
     private final Summaries summaries;
+    private final Turns turns;
 
     PlatformController(
             PlatformStore store,
             Elaborations elaborations,
             Libraries libraries,
-            Summaries summaries) {
+            Summaries summaries,
+            Turns turns) {
         this.store = store;
         this.elaborations = elaborations;
         this.libraries = libraries;
         this.summaries = summaries;
+        this.turns = turns;
     }
 
     /**
@@ -186,16 +190,17 @@ final class PlatformController {
             throw new RejectedEdit(
                     "own", "at most %s revisions of one's own are named".formatted(MOST_OWN));
         }
-        return new Accepted(store.apply(id, request.revision(), own, request.edit()));
+        return new Accepted(
+                turns.in(id, () -> store.apply(id, request.revision(), own, request.edit())));
     }
 
     @PostMapping("/api/platforms/{id}/undo")
     Accepted undo(@PathVariable UUID id, @RequestBody RevisionRequest request) {
-        return new Accepted(store.undo(id, request.revision()));
+        return new Accepted(turns.in(id, () -> store.undo(id, request.revision())));
     }
 
     @PostMapping("/api/platforms/{id}/redo")
     Accepted redo(@PathVariable UUID id, @RequestBody RevisionRequest request) {
-        return new Accepted(store.redo(id, request.revision()));
+        return new Accepted(turns.in(id, () -> store.redo(id, request.revision())));
     }
 }

@@ -26,6 +26,7 @@ import polymetron.server.store.Elaborations;
 import polymetron.server.store.Libraries;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.Summaries;
+import polymetron.server.store.Turns;
 
 /** How what the store says reaches the client. */
 final class PlatformControllerTest {
@@ -36,7 +37,8 @@ final class PlatformControllerTest {
                                     store,
                                     mock(Elaborations.class),
                                     mock(Libraries.class),
-                                    mock(Summaries.class)))
+                                    mock(Summaries.class),
+                                    new Turns()))
                     .setControllerAdvice(new ProblemAdvice())
                     .build();
 
