@@ -63,6 +63,7 @@ start() {
             address
             return
         fi
+        tail -n 3 "$state/keeper.log" >&2
         fail "it runs but does not answer; see $base/log. End it with ./polymetron stop, then start it again"
     fi
     # What is left of a run whose keeper was ended by force.

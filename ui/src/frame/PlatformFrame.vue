@@ -56,6 +56,9 @@ const views = [
 ]
 
 const state = computed(() => {
+    if (gone.value) {
+        return 'removed'
+    }
     if (!connected.value) {
         return 'connection lost, trying again'
     }
