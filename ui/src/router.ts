@@ -26,6 +26,6 @@ export const router = createRouter({
                 { path: 'bench', component: () => import('./bench/BenchView.vue') },
             ],
         },
-        { path: '/:rest(.*)*', redirect: '/' },
+        { path: '/:rest(.*)*', component: () => import('./platforms/MissingPage.vue') },
     ],
 })

@@ -28,6 +28,7 @@ const { plan, problem, begin, change, toggle, choose, apply } = usePlan(context)
 const filter = ref('')
 const picked = shallowRef<Offer>()
 const name = ref('')
+const isTyped = ref(false)
 
 const matches = (text: string): boolean => text.toLowerCase().includes(filter.value.toLowerCase().trim())
 
@@ -106,9 +107,19 @@ function request(offer: Offer, wished?: string): PlanRequest['add'] {
 async function pick(offer: Offer): Promise<void> {
     picked.value = offer
     name.value = ''
+    isTyped.value = false
     await (offer.recipe ? begin(undefined, undefined, offer.recipe) : begin(request(offer)))
-    name.value = plan.value?.name ?? ''
 }
+
+// A name is proposed until one is typed; no answer takes the place of what was typed.
+watch(
+    () => plan.value?.name,
+    (proposed) => {
+        if (!isTyped.value && proposed) {
+            name.value = proposed
+        }
+    },
+)
 
 watch(
     () => open.add,
@@ -122,13 +133,16 @@ watch(
     },
 )
 
+/** What is typed is what is added: the plan is asked for again with it. */
 async function rename(): Promise<void> {
-    if (picked.value) {
-        await change(request(picked.value, name.value.trim()))
+    const wished = name.value.trim()
+    if (picked.value && !picked.value.recipe && wished && wished !== plan.value?.name) {
+        await change(request(picked.value, wished))
     }
 }
 
 async function confirm(): Promise<void> {
+    await rename()
     const added = plan.value?.name
     if (await apply()) {
         open.add = false
@@ -179,7 +193,13 @@ async function confirm(): Promise<void> {
                     <p v-if="picked.recipe" class="font-semibold">{{ picked.title }}</p>
                     <label v-else class="flex items-center gap-3">
                         <span class="text-soft">Name</span>
-                        <input v-model="name" class="input w-56 font-mono" @change="rename" />
+                        <input
+                            v-model="name"
+                            class="input w-56 font-mono"
+                            @input="isTyped = true"
+                            @change="rename"
+                            @keydown.enter="confirm"
+                        />
                     </label>
                     <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
                     <template v-if="plan">
@@ -197,7 +217,7 @@ async function confirm(): Promise<void> {
         <template #buttons>
             <button class="button" @click="open.add = false">Cancel</button>
             <button class="button-main" :disabled="!plan" @click="confirm">
-                {{ plan?.name ? `Add ${plan.name}` : 'Add' }}
+                {{ plan?.name ? `Add ${name.trim() || plan.name}` : 'Add' }}
             </button>
         </template>
     </DialogFrame>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { PlusIcon } from '@heroicons/vue/20/solid'
 import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
-import { isTyping, open } from '../frame/actions'
+import { isDialogOpen, isTyping, open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
 import BlockPanel from './BlockPanel.vue'
 import BusInspector from './BusInspector.vue'
@@ -108,7 +108,7 @@ function step(by: 1 | -1): void {
 }
 
 function onKey(event: KeyboardEvent): void {
-    if (isTyping(event) || open.palette || open.add || open.wiring) {
+    if (isTyping(event) || isDialogOpen()) {
         return
     }
     const command = event.ctrlKey || event.metaKey
@@ -144,7 +144,7 @@ function onPaste(event: ClipboardEvent): void {
     const text = event.clipboardData?.getData('text/plain')
     const target = event.target
     const isField = target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName)
-    if (text && !isField && !open.palette && !open.add && !open.wiring) {
+    if (text && !isField && !isDialogOpen()) {
         event.preventDefault()
         selection.paste(text)
     }

@@ -12,9 +12,20 @@ export function usePlan(context: PlatformContext) {
     let paste: string | undefined
     let recipe: string | undefined
     let asked = 0
+    let newest: Promise<void> = Promise.resolve()
 
+    /** Comes to an end when the answer to the newest question is there, whether that is this one or a later one. */
     async function ask(): Promise<void> {
-        const number = ++asked
+        let mine = askOnce(++asked)
+        newest = mine
+        await mine
+        while (newest !== mine) {
+            mine = newest
+            await mine
+        }
+    }
+
+    async function askOnce(number: number): Promise<void> {
         try {
             const answered = await answer(
                 client.POST('/api/platforms/{id}/plan', {

@@ -6,7 +6,7 @@ import AddBlockDialog from '../compose/AddBlockDialog.vue'
 import WiringDialog from '../compose/WiringDialog.vue'
 import FindingsBar from '../findings/FindingsBar.vue'
 import ActionPalette from './ActionPalette.vue'
-import { isTyping, open } from './actions'
+import { closeAll, isDialogOpen, isTyping, open } from './actions'
 import EditableName from './EditableName.vue'
 import GuidePanel from './GuidePanel.vue'
 import { providePlatform } from './platform'
@@ -73,15 +73,17 @@ watch(
     { immediate: true },
 )
 
+watch(() => route.path, closeAll)
+
 function onKey(event: KeyboardEvent): void {
     const command = event.ctrlKey || event.metaKey
     const key = event.key.toLowerCase()
     if (command && key === 'k') {
         event.preventDefault()
-        open.palette = true
+        open.palette ||= !isDialogOpen()
         return
     }
-    if (isTyping(event) || open.palette || open.add || open.wiring) {
+    if (isTyping(event) || isDialogOpen()) {
         return
     }
     if (command && key === 'z') {

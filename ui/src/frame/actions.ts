@@ -30,3 +30,15 @@ export function isTyping(event: KeyboardEvent): boolean {
             target.closest('.xterm') !== null)
     )
 }
+
+/** Whether a dialog is open, of whichever view: then the keyboard is its own, and no other one is put on top. */
+export function isDialogOpen(): boolean {
+    return document.querySelector('[role=dialog]') !== null
+}
+
+/** Closes what any view can open, as when another view is gone to. */
+export function closeAll(): void {
+    open.palette = false
+    open.add = false
+    open.wiring = false
+}

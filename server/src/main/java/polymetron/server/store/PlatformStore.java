@@ -195,7 +195,7 @@ public class PlatformStore {
      *
      * @param base revision that the edit's author has seen
      * @param own revisions after it that its author has made, without seeing what others have
-     * @return number of the new revision
+     * @return number of the new revision, or of the newest when the edit changes nothing
      * @throws StaleEdit when the edit was made on an older revision and cannot be carried over
      * @throws RejectedEdit when the edit makes no sense
      */
@@ -216,6 +216,10 @@ public class PlatformStore {
             } catch (MergeRefused refused) {
                 throw stale(id, head, base, refused.getMessage());
             }
+        }
+        if (after.equals(newest)) {
+            // Such as the same value written again: nothing to keep, and nothing to undo.
+            return head;
         }
         insertRevision(id, head + 1, after, edit.describe(), edit, null, head, null);
         moveHead(id, head + 1, after.name());

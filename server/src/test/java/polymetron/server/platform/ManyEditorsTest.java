@@ -100,9 +100,7 @@ final class ManyEditorsTest {
             String next = block + "_" + each;
             Edit edit =
                     switch (random.nextInt(3)) {
-                        case 0 ->
-                                new Edit.SetParameter(
-                                        name, "WIDTH", String.valueOf(1 + random.nextInt(16)));
+                        case 0 -> new Edit.SetParameter(name, "WIDTH", String.valueOf(9 + each));
                         case 1 -> new Edit.RenameBlock(name, next);
                         default ->
                                 new Edit.AddBlock(

@@ -104,6 +104,18 @@ final class PlatformApiTest {
     }
 
     @Test
+    void theSameValueAgainIsNoRevision() {
+        String id = server.create("Written twice", "station");
+        String baud =
+                "{\"edit\": \"set-parameter\", \"block\": \"console\", \"parameter\": \"BAUD\","
+                        + " \"value\": \"9600\"}";
+        assertThat(edit(id, 1, baud).json().path("revision").asLong()).isEqualTo(2);
+        assertThat(edit(id, 2, baud).json().path("revision").asLong()).isEqualTo(2);
+        go(id, "undo", 2);
+        assertThat(read(id).path("revision").asLong()).isEqualTo(3);
+    }
+
+    @Test
     void undoAndRedoWalkThroughTheSameContents() {
         String id = server.create("There and back", "station");
         String[] documents = new String[4];
