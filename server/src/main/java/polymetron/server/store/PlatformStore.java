@@ -203,7 +203,7 @@ public class PlatformStore {
     public long apply(UUID id, long base, List<Long> own, Edit edit) {
         long head = lock(id);
         if (base > head || base < 1) {
-            throw stale(id, head, base, null);
+            throw stale(id, head, base, "there is no revision " + base);
         }
         Library library = libraries.current();
         Platform newest = at(id, head);
