@@ -103,6 +103,24 @@ final class PlatformApiTest {
                 .isEqualTo(409);
     }
 
+    /** A list with a hole in it is refused wherever one is taken, before anybody looks into it. */
+    @Test
+    void holesInListsAreRefused() {
+        String id = server.create("No holes", "station");
+        String path = "/api/platforms/" + id;
+        assertThat(
+                        server.post(
+                                        path + "/clocks/plan",
+                                        "{\"source\": \"main\", \"wishes\": [null]}")
+                                .status())
+                .isEqualTo(400);
+        Answer several =
+                edit(id, 1, "{\"edit\": \"several\", \"title\": \"x\", \"edits\": [null]}");
+        assertThat(several.status()).isIn(400, 422);
+        assertThat(several.json().path("detail").asString()).isNotBlank();
+        assertThat(read(id).path("revision").asLong()).isEqualTo(1);
+    }
+
     @Test
     void theSameValueAgainIsNoRevision() {
         String id = server.create("Written twice", "station");
