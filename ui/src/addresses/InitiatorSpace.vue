@@ -3,7 +3,6 @@ import { cyclesText } from '../compose/seenBy'
 import { ref, watch } from 'vue'
 import AddressField from '../compose/AddressField.vue'
 import { useInitiatorSpace } from '../frame/initiatorSpace'
-import { tell } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import { useRowsInSight } from '../frame/rowsInSight'
 
@@ -32,14 +31,13 @@ const seen = useRowsInSight(
     () => ROW,
 )
 
-function setTraffic(text: string): Promise<boolean> {
+function setTraffic(text: string): Promise<true | string> {
     const [block = '', busInterface = ''] = initiator.value.split('.')
     const megabytes = Number(text.replace(',', '.'))
     if (!Number.isFinite(megabytes) || megabytes < 0) {
-        tell('problem', 'Not a rate', 'Write a number of MB/s, such as 48 or 0.5; empty for nothing said.')
-        return Promise.resolve(false)
+        return Promise.resolve('Write a number of MB/s, such as 48 or 0.5; empty for nothing said.')
     }
-    return context.edit({
+    return context.tryEdit({
         edit: 'set-traffic',
         block,
         busInterface,

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import type { PlatformView, TargetView } from '../api/client'
+import type { Edit, PlatformView, TargetView } from '../api/client'
 import AddressField from '../compose/AddressField.vue'
 import { usePlatform } from '../frame/platform'
 import { useRowsInSight } from '../frame/rowsInSight'
@@ -47,19 +47,17 @@ function mark(ref: string): void {
     }
 }
 
-function place(row: Row, base: string | null | undefined, held: boolean): Promise<boolean> {
-    return context.edit({
-        edit: 'attach',
-        block: row.target.block,
-        busInterface: row.target.busInterface,
-        bus: row.bus,
-        ...(base ? { base } : {}),
-        held,
-    })
-}
+const attachment = (row: Row, base: string | null | undefined, held: boolean): Edit => ({
+    edit: 'attach',
+    block: row.target.block,
+    busInterface: row.target.busInterface,
+    bus: row.bus,
+    ...(base ? { base } : {}),
+    held,
+})
 
-function resize(row: Row, size: string): Promise<boolean> {
-    return context.edit({
+function resize(row: Row, size: string): Promise<true | string> {
+    return context.tryEdit({
         edit: 'set-parameter',
         block: row.target.block,
         parameter: row.target.sizeParameter ?? '',
@@ -144,7 +142,10 @@ function resize(row: Row, size: string): Promise<boolean> {
                             hide-label
                             :label="`Base of ${row.target.label}`"
                             :value="row.target.base ?? ''"
-                            :write="(base: string) => place(row as Row, base, row.target.held)"
+                            :write="
+                                (base: string) =>
+                                    context.tryEdit(attachment(row as Row, base, row.target.held))
+                            "
                         />
                     </td>
                     <td class="w-28 border-t border-line px-2 py-0.5 font-mono text-[13px]">
@@ -173,7 +174,7 @@ function resize(row: Row, size: string): Promise<boolean> {
                             :checked="row.target.held"
                             :disabled="!row.target.base"
                             :aria-label="`Hold ${row.target.label} where it is`"
-                            @change="place(row, row.target.base, !row.target.held)"
+                            @change="context.edit(attachment(row, row.target.base, !row.target.held))"
                         />
                     </td>
                 </tr>

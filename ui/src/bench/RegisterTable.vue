@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { answer, client, type PlatformView } from '../api/client'
 import AddressField from '../compose/AddressField.vue'
 import { useBlockSheet } from '../compose/blockSheet'
-import { copy, tellProblem } from '../frame/notices'
+import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 
 const props = defineProps<{
@@ -46,8 +46,8 @@ function nameOf(name: string, index: number): string {
     return register && register.count > 1 ? `${name}[${register.first + index}]` : name
 }
 
-async function write(register: string, index: number, value: string): Promise<boolean> {
-    let done = true
+async function write(register: string, index: number, value: string): Promise<true | string> {
+    let done: true | string = true
     try {
         await answer(
             client.POST('/api/platforms/{id}/bench/registers', {
@@ -56,8 +56,7 @@ async function write(register: string, index: number, value: string): Promise<bo
             }),
         )
     } catch (error) {
-        tellProblem(error)
-        done = false
+        done = error instanceof Error ? error.message : String(error)
     }
     await queries.invalidateQueries({ queryKey: key.value })
     return done

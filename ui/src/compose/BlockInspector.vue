@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { TrashIcon } from '@heroicons/vue/20/solid'
 import { computed } from 'vue'
-import type { BlockSheet, InterfaceView, InterruptView, OutwardView } from '../api/client'
+import type { Edit, BlockSheet, InterfaceView, InterruptView, OutwardView } from '../api/client'
 import EditableName from '../frame/EditableName.vue'
 import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
@@ -26,16 +26,14 @@ async function rename(name: string): Promise<void> {
 
 const selection = useSelection()
 
-function place(form: InterfaceView, base: string, held = form.held): Promise<boolean> {
-    return context.edit({
-        edit: 'attach',
-        block: props.block.name,
-        busInterface: form.name,
-        bus: form.bus,
-        base,
-        held,
-    })
-}
+const attachment = (form: InterfaceView, base: string, held: boolean): Edit => ({
+    edit: 'attach',
+    block: props.block.name,
+    busInterface: form.name,
+    bus: form.bus,
+    base,
+    held,
+})
 
 function onBus(form: InterfaceView, bus: string): void {
     void context.edit(
@@ -143,7 +141,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                 <AddressField
                     label="base"
                     :value="form.base ?? ''"
-                    :write="(base: string) => place(form, base)"
+                    :write="(base: string) => context.tryEdit(attachment(form, base, form.held))"
                 />
                 <div class="grid grid-cols-[96px_1fr] items-center py-0.5">
                     <span>last</span>
@@ -158,7 +156,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                         class="size-4 accent-[var(--accent)]"
                         :checked="form.held"
                         :disabled="!form.base"
-                        @change="place(form, form.base ?? '', !form.held)"
+                        @change="context.edit(attachment(form, form.base ?? '', !form.held))"
                     />
                     <span class="text-[13px] text-soft">automatic placement leaves it</span>
                 </label>

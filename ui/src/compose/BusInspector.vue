@@ -2,7 +2,7 @@
 import { TrashIcon } from '@heroicons/vue/20/solid'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { answer, client, type BusView, type InitiatorView } from '../api/client'
+import { type Edit, answer, client, type BusView, type InitiatorView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import AddressField from './AddressField.vue'
 
@@ -22,9 +22,11 @@ const isEmpty = computed(
     () => !props.bus.initiators.length && !targets.value.length && !props.bus.unplaced.length,
 )
 
-function change(with_: Partial<BusView>): Promise<boolean> {
+const change = (with_: Partial<BusView>): Promise<boolean> => context.edit(changed(with_))
+
+function changed(with_: Partial<BusView>): Edit {
     const { name, protocol, dataWidth, addressWidth, domain, arbitration } = { ...props.bus, ...with_ }
-    return context.edit({
+    return {
         edit: 'change-bus',
         bus: {
             name,
@@ -34,7 +36,14 @@ function change(with_: Partial<BusView>): Promise<boolean> {
             ...(domain ? { domain } : {}),
             ...(arbitration === 'by-priority' ? { arbitration } : {}),
         },
-    })
+    }
+}
+
+function widen(text: string): Promise<true | string> {
+    const addressWidth = Number(text)
+    return Number.isInteger(addressWidth)
+        ? context.tryEdit(changed({ addressWidth }))
+        : Promise.resolve('Write a number of bits, such as 32.')
 }
 
 function toProtocol(protocol: BusView['protocol']): void {
@@ -119,7 +128,7 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
                     hide-label
                     :label="`Address width of ${bus.name} in bits`"
                     :value="String(bus.addressWidth)"
-                    :write="(width: string) => change({ addressWidth: Number(width) })"
+                    :write="widen"
                 />
             </div>
             <label class="grid grid-cols-[128px_1fr] items-center py-0.5">

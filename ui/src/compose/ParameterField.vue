@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import type { ValueView } from '../api/client'
+import { computed, ref, useId } from 'vue'
+import type { Edit, ValueView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useTypedValue } from '../frame/typedValue'
+import RefusedValue from '../frame/RefusedValue.vue'
 import { usePreview } from './preview'
 import { gradeText } from '../findings/gradeColours'
 
@@ -15,15 +16,19 @@ const worked = computed(() =>
     isAddress.value && props.value.shown.split(' ')[0] !== props.value.text ? props.value.shown : '',
 )
 
-const set = (value: string): Promise<boolean> =>
-    context.edit({
-        edit: 'set-parameter',
-        block: props.block,
-        parameter: parameter.value.name,
-        value,
-    })
-const typed = useTypedValue(() => props.value.text, set)
-const text = typed.text
+const setting = (value: string): Edit => ({
+    edit: 'set-parameter',
+    block: props.block,
+    parameter: parameter.value.name,
+    value,
+})
+const set = (value: string): Promise<boolean> => context.edit(setting(value))
+const typed = useTypedValue(
+    () => props.value.text,
+    (value) => context.tryEdit(setting(value)),
+)
+const { text, refused } = typed
+const reason = useId()
 const focused = ref(false)
 const preview = usePreview(
     context.id,
@@ -63,13 +68,17 @@ function toDefault(): void {
                 v-else
                 v-model="text"
                 class="input min-w-0 font-mono text-[13px]"
+                :class="{ '!border-error': refused }"
                 spellcheck="false"
+                :aria-invalid="refused !== undefined"
+                :aria-describedby="refused ? reason : undefined"
                 @keydown.enter="typed.enter"
                 @keydown.esc.stop="typed.reset"
                 @focus="((focused = true), typed.focus())"
                 @blur="((focused = false), typed.leave())"
             />
         </label>
+        <RefusedValue :id="reason" :reason="refused" />
         <div v-if="worked || value.note || value.chosen" class="flex justify-end gap-2 text-[12px] text-soft">
             <span v-if="worked" class="font-mono">= {{ worked }}</span>
             <span v-if="value.note" class="font-mono">{{ value.note }}</span>

@@ -143,6 +143,13 @@ describe('edits', () => {
         expect(await context.edit(rename('b'), 2)).toBe(true)
     })
 
+    it('of typed values give the reason to where they were typed, and tell nobody else', async () => {
+        expect(await context.tryEdit(rename('a'))).toBe(true)
+        server.revision = 9
+        expect(await context.tryEdit(rename('b'))).toContain('newer revision')
+        expect(notices.notices).toEqual([])
+    })
+
     it('say that nothing was changed when the server cannot be reached', async () => {
         vi.spyOn(server, 'answer').mockRejectedValueOnce(new TypeError('Failed to fetch'))
         expect(await context.edit(rename('a'))).toBe(false)

@@ -29,6 +29,11 @@ export interface PlatformContext {
      * @param basedOn revision that the edit was worked out for; without it, the one that is shown
      */
     edit: (edit: Edit, basedOn?: number) => Promise<boolean>
+    /**
+     * The same for a value that is typed: true when it was accepted, otherwise why not, for where it was typed; nobody
+     * else is told.
+     */
+    tryEdit: (edit: Edit) => Promise<true | string>
     undo: () => Promise<boolean>
     redo: () => Promise<boolean>
     /** Puts the content of an earlier revision on top. */
@@ -96,13 +101,23 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         return at.value !== undefined
     }
 
+    type Outcome = true | 'dropped' | Error
+
     /** @param own revisions after the one that is shown which the change builds on, since this tab has made them */
     type Change = (revision: number, own: number[]) => Promise<{ revision: number }>
 
-    function change(call: Change, basedOn?: number): Promise<boolean> {
+    async function change(call: Change, basedOn?: number): Promise<boolean> {
         if (refuses()) {
-            return Promise.resolve(false)
+            return false
         }
+        const outcome = await queue(call, basedOn)
+        if (outcome instanceof Error) {
+            tellProblem(outcome)
+        }
+        return outcome === true
+    }
+
+    function queue(call: Change, basedOn?: number): Promise<Outcome> {
         const mine = refusals
         waiting++
         saving.value = true
@@ -111,10 +126,10 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         return done
     }
 
-    async function attempt(call: Change, basedOn: number | undefined, mine: number): Promise<boolean> {
+    async function attempt(call: Change, basedOn: number | undefined, mine: number): Promise<Outcome> {
         try {
             if (mine !== refusals) {
-                return false
+                return 'dropped'
             }
             const seen = basedOn ?? platform.value?.revision ?? 0
             own = own.filter((each) => each > seen)
@@ -122,8 +137,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
             return true
         } catch (error) {
             refusals++
-            tellProblem(error)
-            return false
+            return error instanceof Error ? error : new Error(String(error))
         } finally {
             waiting--
             if (waiting === 0) {
@@ -133,8 +147,17 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         }
     }
 
-    const newest = (revision: number, own: number[]): number => Math.max(revision, ...own)
     const path = { params: { path: { id } } }
+    const posting =
+        (edit: Edit): Change =>
+        (revision, own) =>
+            answer(
+                client.POST('/api/platforms/{id}/edits', {
+                    ...path,
+                    body: { revision, own, edit: edit as unknown as EditRequest['edit'] },
+                }),
+            )
+    const newest = (revision: number, own: number[]): number => Math.max(revision, ...own)
     const context: PlatformContext = {
         id,
         at,
@@ -148,17 +171,16 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         selected,
         refresh,
         refuses,
-        edit: (edit, basedOn) =>
-            change(
-                (revision, own) =>
-                    answer(
-                        client.POST('/api/platforms/{id}/edits', {
-                            ...path,
-                            body: { revision, own, edit: edit as unknown as EditRequest['edit'] },
-                        }),
-                    ),
-                basedOn,
-            ),
+        edit: (edit, basedOn) => change(posting(edit), basedOn),
+        async tryEdit(edit) {
+            if (refuses()) {
+                return 'An earlier revision is only looked at.'
+            }
+            const outcome = await queue(posting(edit))
+            return outcome === 'dropped'
+                ? 'Not tried, since a change before it was refused.'
+                : outcome === true || outcome.message
+        },
         undo: () =>
             change((revision, own) =>
                 answer(

@@ -2,18 +2,21 @@ import { ref, watch } from 'vue'
 
 /**
  * A value that is typed: written on Enter or when the field is left, once; Escape goes back. What is being typed is
- * not overwritten when the value changes by itself, and a refused value does not stay in the field.
+ * not overwritten when the value changes by itself. A refused value stays in the field, with the reason, until it is
+ * put right or taken back.
  *
- * @param write writes the text; false when it was refused
+ * @param write writes the text; the reason when it was refused, or false when that was said elsewhere
  * @param onlyOnEnter the value has effects when it is written: leaving the field writes nothing, and Enter writes
  *     the same value again
  */
 export function useTypedValue(
     value: () => string,
-    write: (text: string) => Promise<boolean>,
+    write: (text: string) => Promise<boolean | string>,
     onlyOnEnter: () => boolean = () => false,
 ) {
     const text = ref(value())
+    /** Why what the field holds was refused. */
+    const refused = ref<string>()
     /** What the field holds when nobody has typed since: the value, or what was accepted and does not show yet. */
     let settled = value()
     let focused = false
@@ -29,13 +32,17 @@ export function useTypedValue(
         }
     })
 
+    watch(text, () => (refused.value = undefined), { flush: 'sync' })
+
     function reset(): void {
         text.value = settled
+        refused.value = undefined
     }
 
     async function commit(entered: boolean): Promise<void> {
         const wanted = text.value.trim()
-        if (wanted === underWay) {
+        // What was refused is tried again when Enter is pressed, not when the field is left.
+        if (wanted === underWay || (refused.value !== undefined && !entered)) {
             return
         }
         if (!wanted || (onlyOnEnter() ? !entered : !isTyped())) {
@@ -46,6 +53,12 @@ export function useTypedValue(
         const before = settled
         const done = await write(wanted)
         underWay = undefined
+        if (typeof done === 'string') {
+            if (text.value.trim() === wanted) {
+                refused.value = done
+            }
+            return
+        }
         if (text.value.trim() === wanted) {
             // The value is read again a moment after it was accepted.
             if (done && !onlyOnEnter() && settled === before) {
@@ -57,6 +70,7 @@ export function useTypedValue(
 
     return {
         text,
+        refused,
         reset,
         enter: (): Promise<void> => commit(true),
         focus: (): void => {

@@ -85,6 +85,25 @@ public final class ParameterText {
         return Optional.empty();
     }
 
+    /** What would be right, in words. */
+    private static String example(ParameterType parameter) {
+        String initial = parameter.initial();
+        boolean isPlain = initial != null && isOneWord(initial);
+        return switch (parameter.form()) {
+            case SIZE -> "a size, such as 4096 or 16 KiB, or an expression of parameters";
+            case ADDRESS -> "an address, such as 0x1000_0000, or an expression of parameters";
+            case NUMBERS -> "numbers with commas between them";
+            default ->
+                    "a number, such as %s, or an expression of parameters"
+                            .formatted(isPlain ? initial : "8");
+        };
+    }
+
+    /** Where in it the mistake is says nothing more then. */
+    private static boolean isOneWord(String text) {
+        return text.length() <= 20 && text.matches("[\\w.,'-]*");
+    }
+
     /** The text as it is, where a reader of its form takes it. */
     private static String read(ParameterType parameter, String value, Consumer<String> reader) {
         try {
@@ -92,7 +111,13 @@ public final class ParameterText {
             return value;
         } catch (ExpressionException wrong) {
             throw new RejectedEdit(
-                    "value", "%s: %s".formatted(parameter.title(), wrong.getMessage()));
+                    "value",
+                    "%s cannot be '%s'; write %s%s"
+                            .formatted(
+                                    parameter.title(),
+                                    value,
+                                    example(parameter),
+                                    isOneWord(value) ? "" : " (" + wrong.getMessage() + ")"));
         }
     }
 }

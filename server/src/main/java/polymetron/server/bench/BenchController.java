@@ -1,9 +1,11 @@
 package polymetron.server.bench;
 
 import jakarta.annotation.Nullable;
+import java.math.BigInteger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import org.springframework.http.HttpStatus;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -303,7 +305,24 @@ final class BenchController {
                         request.block(),
                         request.register(),
                         request.index(),
-                        Address.parse(request.value()).bits());
+                        bits(request.value()));
+    }
+
+    private static long bits(@Nullable String value) {
+        BigInteger bits =
+                Optional.ofNullable(value)
+                        .flatMap(Address::quantity)
+                        .orElseThrow(
+                                () ->
+                                        new BenchException(
+                                                "a register takes a number, such as 0x12 or 18, not"
+                                                        + " '%s'".formatted(value)));
+        if (bits.bitLength() > 64) {
+            throw new BenchException(
+                    "%s needs %s bits; a register has at most 64"
+                            .formatted(value, bits.bitLength()));
+        }
+        return bits.longValue();
     }
 
     @GetMapping("/api/platforms/{id}/bench/processor")
