@@ -301,11 +301,7 @@ final class BenchController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void write(@PathVariable UUID id, @RequestBody WriteRequest request) {
         running(id)
-                .write(
-                        request.block(),
-                        request.register(),
-                        request.index(),
-                        bits(request.value()));
+                .write(request.block(), request.register(), request.index(), bits(request.value()));
     }
 
     private static long bits(@Nullable String value) {
