@@ -101,35 +101,36 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         return at.value !== undefined
     }
 
-    type Outcome = true | 'dropped' | Error
-
     /** @param own revisions after the one that is shown which the change builds on, since this tab has made them */
     type Change = (revision: number, own: number[]) => Promise<{ revision: number }>
 
-    async function change(call: Change, basedOn?: number): Promise<boolean> {
-        if (refuses()) {
-            return false
-        }
-        const outcome = await queue(call, basedOn)
-        if (outcome instanceof Error) {
-            tellProblem(outcome)
-        }
-        return outcome === true
+    function change(call: Change, basedOn?: number): Promise<boolean> {
+        return refuses() ? Promise.resolve(false) : queue(call, basedOn, tellProblem)
     }
 
-    function queue(call: Change, basedOn?: number): Promise<Outcome> {
+    /** @param refused is told at once, before the platform is read again */
+    function queue(
+        call: Change,
+        basedOn: number | undefined,
+        refused: (error: unknown) => void,
+    ): Promise<boolean> {
         const mine = refusals
         waiting++
         saving.value = true
-        const done = last.then(() => attempt(call, basedOn, mine))
+        const done = last.then(() => attempt(call, basedOn, mine, refused))
         last = done
         return done
     }
 
-    async function attempt(call: Change, basedOn: number | undefined, mine: number): Promise<Outcome> {
+    async function attempt(
+        call: Change,
+        basedOn: number | undefined,
+        mine: number,
+        refused: (error: unknown) => void,
+    ): Promise<boolean> {
         try {
             if (mine !== refusals) {
-                return 'dropped'
+                return false
             }
             const seen = basedOn ?? platform.value?.revision ?? 0
             own = own.filter((each) => each > seen)
@@ -137,7 +138,8 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
             return true
         } catch (error) {
             refusals++
-            return error instanceof Error ? error : new Error(String(error))
+            refused(error)
+            return false
         } finally {
             waiting--
             if (waiting === 0) {
@@ -172,15 +174,16 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         refresh,
         refuses,
         edit: (edit, basedOn) => change(posting(edit), basedOn),
-        async tryEdit(edit) {
-            if (refuses()) {
-                return 'An earlier revision is only looked at.'
-            }
-            const outcome = await queue(posting(edit))
-            return outcome === 'dropped'
-                ? 'Not tried, since a change before it was refused.'
-                : outcome === true || outcome.message
-        },
+        tryEdit: (edit) =>
+            refuses()
+                ? Promise.resolve('An earlier revision is only looked at.')
+                : new Promise((resolve) => {
+                      const refused = (error: unknown): void =>
+                          resolve(error instanceof Error ? error.message : String(error))
+                      void queue(posting(edit), undefined, refused).then((done) =>
+                          resolve(done || 'Not tried, since a change before it was refused.'),
+                      )
+                  }),
         undo: () =>
             change((revision, own) =>
                 answer(

@@ -46,7 +46,8 @@ final class DialogsTest extends BrowserTest {
         assertThat(page.getByRole(AriaRole.BANNER)).containsText("Owned again");
         assertThat(card(page, "lamps")).isVisible();
         // Another view is gone to, as with the browser's buttons: the dialog stays behind.
-        page.navigate("/p/" + id + "/addresses");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Addresses")).click();
+        assertThat(page.getByLabel("Ranges").first()).isVisible();
         page.keyboard().press("w");
         assertThat(dialogs(page)).hasCount(1);
         page.goBack();
