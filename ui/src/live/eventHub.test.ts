@@ -130,6 +130,34 @@ describe('tabs', () => {
         expect(late.heard.map((each) => each.kind)).toEqual(['connected', 'event'])
     })
 
+    it('that come while the connection is lost are told so', async () => {
+        hub.join(new Tab('platform=a'))
+        await settle()
+        stream()?.onerror?.()
+        const late = new Tab('platform=a')
+        hub.join(late)
+        expect(late.heard.map((each) => each.kind)).toEqual(['lost'])
+    })
+
+    it('get the whole console again after a time in which nobody looked at it', async () => {
+        const tab = new Tab('platform=a', 'platform=b', 'bench=a')
+        hub.join(tab)
+        await settle()
+        stream()?.say('frame', frame('x', true, 'one ', 4))
+        tab.topics = new Set(['platform=a', 'platform=b'])
+        hub.follow(tab)
+        // Before and after the hub has noticed that nobody follows the bench.
+        stream()?.say('frame', frame('x', false, 'two ', 8))
+        await settle()
+        stream()?.say('frame', frame('x', false, 'three ', 14))
+        tab.topics.add('bench=a')
+        hub.follow(tab)
+        await settle()
+        expect(Stream.all).toHaveLength(2)
+        stream()?.say('frame', frame('x', true, 'one two three ', 14))
+        expect(tab.console).toBe('one two three ')
+    })
+
     it('all show the whole console, whenever they come and whenever the stream is made anew', async () => {
         const first = new Tab('bench=a')
         hub.join(first)

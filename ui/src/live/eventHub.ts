@@ -40,11 +40,14 @@ const TOPIC_OF: Record<string, string> = {
 export class EventHub {
     private readonly listeners = new Set<Listener>()
     private readonly last = new Map<string, { name: string; data: EventData }>()
+    /** Topics whose news are complete, and how many the stream was opened for. */
     private covered = new Set<string>()
+    private opened = 0
     private source: EventSource | undefined
     private retry: ReturnType<typeof setTimeout> | undefined
     private gather: ReturnType<typeof setTimeout> | undefined
-    private connected = false
+    /** What the tabs were last told; nothing as long as nothing is known. */
+    private connection: 'connected' | 'lost' | undefined
 
     join(listener: Listener): void {
         this.listeners.add(listener)
@@ -53,8 +56,8 @@ export class EventHub {
 
     /** After a listener's topics have changed. */
     follow(listener: Listener): void {
-        if (this.connected) {
-            listener.hear({ kind: 'connected' })
+        if (this.connection) {
+            listener.hear({ kind: this.connection })
         }
         for (const topic of listener.topics) {
             const known = this.last.get(topic)
@@ -75,17 +78,23 @@ export class EventHub {
         this.gather ??= setTimeout(() => {
             this.gather = undefined
             const wanted = this.wanted()
-            for (const topic of this.last.keys()) {
+            for (const topic of this.covered) {
                 if (!wanted.has(topic)) {
-                    this.last.delete(topic)
+                    this.forget(topic)
                 }
             }
             const isCovered = [...wanted].every((topic) => this.covered.has(topic))
-            const isMuchMore = this.covered.size > 2 * wanted.size
+            const isMuchMore = this.opened > 2 * wanted.size
             if (!isCovered || isMuchMore) {
                 this.connect(wanted)
             }
         }, GATHER_MILLIS)
+    }
+
+    /** What nobody follows is not kept up to date; who follows it again needs a stream that begins anew. */
+    private forget(topic: string): void {
+        this.last.delete(topic)
+        this.covered.delete(topic)
     }
 
     private wanted(): Set<string> {
@@ -96,15 +105,15 @@ export class EventHub {
         clearTimeout(this.retry)
         this.source?.close()
         this.source = undefined
-        this.covered = wanted
+        this.covered = new Set(wanted)
+        this.opened = wanted.size
         if (wanted.size === 0) {
             return
         }
         const source = new EventSource(`/api/events?${[...wanted].join('&')}`)
         this.source = source
         source.addEventListener('hello', () => {
-            this.connected = true
-            this.tellAll({ kind: 'connected' })
+            this.tellAll('connected')
         })
         for (const name of Object.keys(TOPIC_OF)) {
             source.addEventListener(name, (event) => {
@@ -115,8 +124,7 @@ export class EventHub {
             if (source !== this.source) {
                 return
             }
-            this.connected = false
-            this.tellAll({ kind: 'lost' })
+            this.tellAll('lost')
             // The browser itself tries again after a break, but not after an error instead of a stream.
             if (source.readyState === EventSource.CLOSED) {
                 this.retry = setTimeout(() => this.connect(this.wanted()), RETRY_MILLIS)
@@ -126,13 +134,14 @@ export class EventHub {
 
     private take(name: string, data: EventData): void {
         const topic = `${TOPIC_OF[name]}=${data.platform}`
+        const followers = [...this.listeners].filter((each) => each.topics.has(topic))
+        if (followers.length === 0) {
+            this.forget(topic)
+            return
+        }
         const event = name === 'frame' ? this.joined(topic, data as Frame) : { kept: data, told: data }
         this.last.set(topic, { name, data: event.kept })
-        for (const listener of this.listeners) {
-            if (listener.topics.has(topic)) {
-                listener.hear({ kind: 'event', topic, name, data: event.told })
-            }
-        }
+        followers.forEach((each) => each.hear({ kind: 'event', topic, name, data: event.told }))
     }
 
     /**
@@ -159,9 +168,10 @@ export class EventHub {
         }
     }
 
-    private tellAll(message: Message): void {
+    private tellAll(connection: 'connected' | 'lost'): void {
+        this.connection = connection
         for (const listener of this.listeners) {
-            listener.hear(message)
+            listener.hear({ kind: connection })
         }
     }
 }

@@ -32,4 +32,9 @@ public final class BoardDocument {
     public static Board read(String name, String text) {
         return FORMAT.read(name, text);
     }
+
+    /** The same for one that is kept already, whatever characters it has. */
+    public static Board readKept(String name, String text) {
+        return FORMAT.readKept(name, text);
+    }
 }

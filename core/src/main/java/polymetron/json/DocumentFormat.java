@@ -65,6 +65,19 @@ public final class DocumentFormat<T> {
      * @throws DocumentException when it is no such document; the message names line and key
      */
     public T read(String name, String text) {
+        if (text.length() <= SchemaFile.LONGEST) {
+            DocumentText document = new DocumentText(name, text);
+            PlainText.fault(Documents.tree(name, text))
+                    .ifPresent(
+                            fault -> {
+                                throw document.wrong(fault.pointer(), fault.what());
+                            });
+        }
+        return readKept(name, text);
+    }
+
+    /** The same for one that was taken in before: what was kept can be opened, whatever characters it has. */
+    public T readKept(String name, String text) {
         String format = text.length() > SchemaFile.LONGEST ? null : Documents.formatOf(text);
         if (format == null || format.equals(current)) {
             return current(name, text);
@@ -78,14 +91,6 @@ public final class DocumentFormat<T> {
     }
 
     private T current(String name, String text) {
-        DocumentText document = new DocumentText(name, text);
-        if (text.length() <= SchemaFile.LONGEST) {
-            PlainText.fault(Documents.tree(name, text))
-                    .ifPresent(
-                            fault -> {
-                                throw document.wrong(fault.pointer(), fault.what());
-                            });
-        }
         return schema == null ? Documents.read(name, text, form) : schema.read(name, text, form);
     }
 

@@ -65,4 +65,9 @@ public record Recipe(
     public static Recipe read(String name, String text) {
         return DOCUMENT.read(name, text);
     }
+
+    /** The same for one that is kept already, whatever characters it has. */
+    public static Recipe readKept(String name, String text) {
+        return DOCUMENT.readKept(name, text);
+    }
 }

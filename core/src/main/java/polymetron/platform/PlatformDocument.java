@@ -33,7 +33,15 @@ public final class PlatformDocument {
      * @throws DocumentException when it is no platform document; the message names line and key
      */
     public static Platform read(String name, String text) {
-        Platform platform = FORMAT.read(name, text);
+        return checked(name, FORMAT.read(name, text));
+    }
+
+    /** The same for one that is kept already, whatever characters it has. */
+    public static Platform readKept(String name, String text) {
+        return checked(name, FORMAT.readKept(name, text));
+    }
+
+    private static Platform checked(String name, Platform platform) {
         unique(name, platform.blocks().stream().map(Block::name).toList(), "blocks");
         unique(name, platform.buses().stream().map(Bus::name).toList(), "buses");
         unique(name, platform.domains().stream().map(ClockDomain::name).toList(), "domains");

@@ -13,7 +13,10 @@ public final class Downloads {
     public static String shownName(String name) {
         String last = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
         String shown = Escape.oneLine(last).strip();
-        return shown.length() <= LONGEST_NAME ? shown : shown.substring(0, LONGEST_NAME).strip();
+        // By characters: half of one cannot be stored.
+        return shown.codePointCount(0, shown.length()) <= LONGEST_NAME
+                ? shown
+                : shown.substring(0, shown.offsetByCodePoints(0, LONGEST_NAME)).strip();
     }
 
     /** The header value that makes a browser save an answer under a name. */

@@ -172,11 +172,17 @@ final class BenchController {
         List<ProgramImage> others = new ArrayList<>();
         for (BesideRequest each :
                 request.beside() == null ? List.<BesideRequest>of() : request.beside()) {
-            if (each == null || each.program() == null) {
+            if (each.program() == null) {
                 throw new BenchException("beside: each entry names a program and a processor");
             }
             others.add(image(id, platform, each.processor(), each.program()));
         }
+        String name =
+                programs.list(id).stream()
+                        .filter(program -> program.id().equals(request.program()))
+                        .map(Program::name)
+                        .findFirst()
+                        .orElse("program");
         MemoryShare share = benches.share();
         Machine machine;
         try {
@@ -189,12 +195,6 @@ final class BenchController {
             share.close();
             throw failed;
         }
-        String name =
-                programs.list(id).stream()
-                        .filter(program -> program.id().equals(request.program()))
-                        .map(Program::name)
-                        .findFirst()
-                        .orElse("program");
         benches.put(
                 id,
                 new Benches.Loaded(

@@ -12,8 +12,10 @@ import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.live.LiveBench;
 import polymetron.server.budget.Busy;
 
-/** The benches of this server, one a platform. A bench that nobody looks at for ten minutes is put away, or sooner
- * when there is no room for another. */
+/**
+ * The benches of this server, one a platform. A bench that nobody looks at for ten minutes is put away, or sooner when
+ * there is no room for another.
+ */
 @Component
 class Benches {
     private static final int MOST = 8;

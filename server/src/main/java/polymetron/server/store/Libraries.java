@@ -77,11 +77,11 @@ public class Libraries {
         for (var row : database.selectFrom(LIBRARY_ENTRY).orderBy(LIBRARY_ENTRY.IDENTITY).fetch()) {
             if (row.get(LIBRARY_ENTRY.KIND).equals(BOARD)) {
                 boards.add(
-                        BoardDocument.read(
+                        BoardDocument.readKept(
                                 row.get(LIBRARY_ENTRY.IDENTITY), row.get(LIBRARY_ENTRY.DOCUMENT)));
             } else {
                 recipes.add(
-                        Recipe.read(
+                        Recipe.readKept(
                                 row.get(LIBRARY_ENTRY.IDENTITY), row.get(LIBRARY_ENTRY.DOCUMENT)));
             }
         }

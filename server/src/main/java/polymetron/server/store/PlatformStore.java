@@ -148,7 +148,7 @@ public class PlatformStore {
         return new StoredPlatform(
                 id,
                 head.get(REVISION.NUMBER),
-                PlatformDocument.read("stored platform", head.get(REVISION.DOCUMENT)),
+                PlatformDocument.readKept("stored platform", head.get(REVISION.DOCUMENT)),
                 head.get(REVISION.MADE_AT),
                 undoTo == null ? null : title(id, head.get(REVISION.NUMBER)),
                 redoTo == null ? null : title(id, redoTo));
@@ -167,7 +167,7 @@ public class PlatformStore {
         return new StoredPlatform(
                 id,
                 at,
-                PlatformDocument.read("revision " + at, row.get(REVISION.DOCUMENT)),
+                PlatformDocument.readKept("revision " + at, row.get(REVISION.DOCUMENT)),
                 row.get(REVISION.MADE_AT),
                 null,
                 null);
@@ -239,7 +239,7 @@ public class PlatformStore {
             try {
                 seen =
                         edit == null
-                                ? PlatformDocument.read(
+                                ? PlatformDocument.readKept(
                                         "revision " + number, row.get(REVISION.DOCUMENT))
                                 : editor.apply(
                                         seen,
@@ -284,7 +284,7 @@ public class PlatformStore {
      */
     @Transactional(readOnly = true)
     public Platform at(UUID id, long number) {
-        return PlatformDocument.read(
+        return PlatformDocument.readKept(
                 "revision " + number, revisionRow(id, number).get(REVISION.DOCUMENT));
     }
 
@@ -313,7 +313,8 @@ public class PlatformStore {
             throw new RejectedEdit("revision", "there is nothing to %s".formatted(word));
         }
         Record target = revisionRow(id, to);
-        Platform platform = PlatformDocument.read("stored platform", target.get(REVISION.DOCUMENT));
+        Platform platform =
+                PlatformDocument.readKept("stored platform", target.get(REVISION.DOCUMENT));
         long number = base + 1;
         boolean back = word.equals("undo");
         Long repeats = target.get(REVISION.REPEATS);
