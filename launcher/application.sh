@@ -105,12 +105,12 @@ end_all() {
 
 stop() {
     take_lock
-    choose_base
     end_all
     say "Polymetron is stopped"
 }
 
 status() {
+    [ ! -d "$state" ] || locate
     if ! process_of "$(keeper_file)" >/dev/null && ! process_of "$(application_file)" >/dev/null; then
         printf 'stopped\n'
         return 1

@@ -23,7 +23,7 @@ await() {
 # Only one of start, stop, backup and restore works on a state. The lock ends with the process that has it, so what
 # is started to stay must not inherit it: it is started with 9>&-.
 take_lock() {
-    mkdir -p "$state"
+    locate
     exec 9>"$state/lock"
     flock -n 9 && return
     say "another ./polymetron is at work here; waiting for it"

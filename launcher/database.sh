@@ -73,8 +73,8 @@ run_database() {
 }
 
 start_database() {
-    need_postgres
     choose_base
+    need_postgres
     as_owner test -e "$(cluster)/PG_VERSION" || make_cluster
     postgres_programs >/dev/null
     database_runs || run_database

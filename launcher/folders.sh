@@ -40,9 +40,10 @@ as() { (become "$@"); }
 
 as_owner() { as "$(database_user)" "$@"; }
 
-# Whether every folder on the way to one is root's and cannot be written by others; a sticky one may be, as nobody can
-# replace in it what is root's.
-is_only_roots() {
+# Whether every folder on the way to one is root's, lets others through, and cannot be written by them; a sticky one may
+# be, as nobody can replace in it what is root's. It goes by the folders alone, so that it is the same answer before and
+# after the users are made.
+is_roots_and_open() {
     local folder=$1 seen
     while :; do
         seen=$(stat -c '%u %a %F' "$folder" 2>/dev/null) || return 1
@@ -52,30 +53,45 @@ is_only_roots() {
         esac
         seen=${seen#* }
         seen=$((8#${seen%% *}))
+        [ $((seen & 1)) = 1 ] || return 1
         [ $((seen & 8#22)) = 0 ] || { [ "$folder" != "$1" ] && [ $((seen & 8#1000)) != 0 ]; } || return 1
         [ "$folder" != / ] || return 0
         folder=$(dirname "$folder")
     done
 }
 
+# locate: which folder it is, here and in $base; nothing is made but that folder.
 base=
-choose_base() {
+locate() {
     [ -z "$base" ] || return 0
     mkdir -p "$state"
     state=$(cd "$state" && pwd -P)
-    need_application_user
-    base=$state
-    if as_root && ! { is_only_roots "$state" && as_owner test -x "$state" && as "$(application_user)" test -x "$state"; }; then
-        local id
+    if as_root && ! is_roots_and_open "$state"; then
+        local asked=$state id
         id=$(printf '%s' "$state" | cksum | cut -d' ' -f1)
-        base="/var/lib/polymetron/$id"
-        install -d -m 755 /var/lib/polymetron "$base"
-        local old="/var/tmp/polymetron-$id"
-        # Earlier versions kept it there. Only what is a folder of the database's user is taken over.
-        if [ ! -e "$base/database" ] && [ "$(stat -c '%U %F' "$old" 2>/dev/null)" = "postgres directory" ]; then
-            mv -T "$old" "$base/database"
-        fi
+        # Everything, since root must not write through what somebody may have put into the other one.
+        state="/var/lib/polymetron/$id"
+        install -d -m 755 /var/lib/polymetron "$state"
+        take_over_old "$asked" "/var/tmp/polymetron-$id"
     fi
+    base=$state
+}
+
+# Earlier versions kept the database in the second folder and its password in the first. Only what belongs to whom it
+# should, and is no link, is taken over.
+take_over_old() {
+    if [ ! -e "$state/database" ] && [ "$(stat -c '%U %F' "$2" 2>/dev/null)" = "postgres directory" ]; then
+        mv -T "$2" "$state/database"
+    fi
+    if [ ! -e "$state/database.password" ] && [ "$(stat -c '%u %a %F' "$1/database.password" 2>/dev/null)" = "0 600 regular file" ]; then
+        (umask 077 && cat "$1/database.password" > "$state/database.password")
+    fi
+}
+
+choose_base() {
+    if as_root; then need_postgres; fi
+    need_application_user
+    locate
     own_folder "$base/database" "$(database_user)"
     own_folder "$base/log" "$(application_user)"
     own_folder "$base/cache" "$(application_user)"

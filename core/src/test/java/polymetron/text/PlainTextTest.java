@@ -44,6 +44,9 @@ final class PlainTextTest {
                 .isInstanceOf(DocumentException.class)
                 .hasMessageContaining("x.json, line 3")
                 .hasMessageContaining(name);
+        assertThat(PlatformDocument.readKept("revision 7", document).name())
+                .as("one that was taken in by an earlier version can be opened")
+                .isEqualTo(text);
     }
 
     @ParameterizedTest
