@@ -49,10 +49,17 @@ restore_beside() {
     fi
 }
 
+# What is left at the end, also when something fails: no files, and no database that did not run before.
+work=
+stop_at_the_end=
+clean_up() {
+    [ -z "$work" ] || rm -rf "$work"
+    [ -z "$stop_at_the_end" ] || stop_database
+}
+
 make_work_folder() {
     work=$(mktemp -d)
-    # shellcheck disable=SC2064
-    trap "rm -rf '$work'" EXIT
+    trap clean_up EXIT
 }
 
 # A snapshot lives as long as the session that exported it.
@@ -73,23 +80,22 @@ dump_with_digest() {
 }
 
 backup() {
-    local file="${1:-$launched_from/polymetron-$(date -u +%Y%m%d-%H%M%S).backup}" was_running=
+    local file="${1:-$launched_from/polymetron-$(date -u +%Y%m%d-%H%M%S).backup}"
     [[ $file == /* ]] || file="$launched_from/$file"
     [ ! -e "$file" ] || fail "$file is there already"
     take_lock
     choose_base
     as_owner test -e "$(cluster)/PG_VERSION" 2>/dev/null || fail "there is nothing to back up yet; ./polymetron start makes it"
-    if database_runs; then was_running=yes; fi
+    make_work_folder
+    database_runs || stop_at_the_end=yes
     start_database
     [ -n "$(sql "$database" "select to_regclass('flyway_schema_history')")" ] || fail "there is nothing to back up yet"
-    make_work_folder
     printf '%s\nmade %s\n' "$backup_format" "$(date -u +%Y-%m-%dT%H:%M:%SZ)" > "$work/contents"
     dump_with_digest
     say "checking the backup by restoring it"
     restore_beside "$work/dump" "$work/contents" polymetron_check
     sql postgres "drop database polymetron_check with (force)"
     (umask 077 && tar -C "$work" -cf "$file.new" contents dump) && mv "$file.new" "$file" || fail "$file cannot be written"
-    [ -n "$was_running" ] || stop_database
     sed -n 's/^\(\(platforms\|revisions\|boards and recipes\|programs\) [0-9]*\).*/\1/p' "$work/contents" >&2
     printf '%s\n' "$file"
 }
@@ -109,7 +115,7 @@ restore() {
     [ "$schema" -le "$(newest_migration)" ] || fail "$file was made by a newer Polymetron; update this one first"
     take_lock
     choose_base
-    if process_of "$(keeper_file)" >/dev/null; then was_running=yes; fi
+    if process_of "$(keeper_file)" >/dev/null; then was_running=yes; else stop_at_the_end=yes; fi
     start_database
     restore_beside "$work/dump" "$work/contents" polymetron_restored
     end_process "$(keeper_file)" 25 || true
@@ -124,5 +130,5 @@ restore() {
     for older in $(sql postgres "select datname from pg_database where datname like 'polymetron\\_before\\_%' and datname <> '$old'"); do
         sql postgres "drop database $older with (force)"
     done
-    if [ -n "$was_running" ]; then start; else stop_database; fi
+    [ -z "$was_running" ] || start
 }

@@ -27,11 +27,6 @@ final class BenchFrames implements Topic {
     record FrameView(UUID platform, String load, boolean fresh, StateView state, String console) {}
 
     @Override
-    public String name() {
-        return "bench";
-    }
-
-    @Override
     public Watch watch(UUID platform) {
         return new Watch() {
             private boolean begun;

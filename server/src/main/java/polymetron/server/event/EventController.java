@@ -1,7 +1,6 @@
 package polymetron.server.event;
 
 import jakarta.annotation.Nullable;
-import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -22,11 +21,11 @@ final class EventController {
     private static final int MOST_PLATFORMS = 200;
 
     private final BrowserStreams streams;
-    private final List<Topic> topics;
+    private final Topic benches;
 
-    EventController(BrowserStreams streams, List<Topic> topics) {
+    EventController(BrowserStreams streams, Topic benches) {
         this.streams = streams;
-        this.topics = topics;
+        this.benches = benches;
     }
 
     /**
@@ -40,14 +39,9 @@ final class EventController {
     SseEmitter events(
             @RequestParam(required = false) @Nullable List<UUID> platform,
             @RequestParam(required = false) @Nullable List<UUID> bench) {
-        Set<UUID> platforms = few("platform", platform);
-        List<Topic.Watch> watches = new ArrayList<>();
-        for (Topic topic : topics) {
-            if (topic.name().equals("bench")) {
-                few("bench", bench).forEach(id -> watches.add(topic.watch(id)));
-            }
-        }
-        return streams.open(platforms, watches);
+        return streams.open(
+                few("platform", platform),
+                few("bench", bench).stream().map(benches::watch).toList());
     }
 
     private static Set<UUID> few(String field, @Nullable List<UUID> named) {

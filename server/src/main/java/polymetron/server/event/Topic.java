@@ -3,11 +3,8 @@ package polymetron.server.event;
 import java.io.IOException;
 import java.util.UUID;
 
-/** Something live of a platform that a browser may watch beside its revisions, such as its bench. */
+/** Something live of a platform that a browser may watch beside its revisions, which is its bench. */
 public interface Topic {
-    /** What a request for events calls it. */
-    String name();
-
     /** Begins to watch it for one browser; what is there already counts as news. */
     Watch watch(UUID platform);
 
