@@ -100,6 +100,22 @@ backup() {
     printf '%s\n' "$file"
 }
 
+# Sessions end a moment after they are told to, and PostgreSQL itself looks into databases now and then.
+rename_database() {
+    local from=$1 to=$2 try
+    sql postgres "alter database $from allow_connections false"
+    for try in {1..40}; do
+        sql postgres "select pg_terminate_backend(pid) from pg_stat_activity where datname = '$from'" >/dev/null
+        if sql postgres "alter database $from rename to $to" 2>/dev/null; then
+            sql postgres "alter database $to allow_connections true"
+            return
+        fi
+        sleep 0.25
+    done
+    sql postgres "alter database $from allow_connections true"
+    fail "database $from is still in use; end what uses it and try again"
+}
+
 restore() {
     local file="${1:-}" was_running= old schema
     [ -n "$file" ] || fail "which backup? ./polymetron restore FILE"
@@ -122,9 +138,11 @@ restore() {
     end_process "$(application_file)" 15 || true
     start_database
     old="polymetron_before_$(date -u +%Y%m%d%H%M%S)"
-    sql postgres "select pg_terminate_backend(pid) from pg_stat_activity where datname = '$database'" >/dev/null
-    sql postgres "alter database $database rename to $old"
-    sql postgres "alter database polymetron_restored rename to $database"
+    rename_database "$database" "$old"
+    (rename_database polymetron_restored "$database") || {
+        rename_database "$old" "$database"
+        fail "not restored; everything is as it was before"
+    }
     say "restored; what was there before is kept as database $old until the next restore"
     local older
     for older in $(sql postgres "select datname from pg_database where datname like 'polymetron\\_before\\_%' and datname <> '$old'"); do

@@ -88,9 +88,21 @@ prepare_database() {
     [ -n "$(sql postgres "select 1 from pg_roles where rolname = '$role'")" ] ||
         sql postgres "create role $role login nosuperuser nocreatedb nocreaterole"
     sql postgres "alter role $role password '$POLYMETRON_DB_PASSWORD'"
+    undo_half_a_restore
     [ -n "$(sql postgres "select 1 from pg_database where datname = '$database'")" ] ||
         sql postgres "create database $database owner $role"
     give_to_role "$database"
+}
+
+# A restore that was ended in the middle has put the database aside, or closed it.
+undo_half_a_restore() {
+    local aside
+    if [ -z "$(sql postgres "select 1 from pg_database where datname = '$database'")" ]; then
+        aside=$(sql postgres "select max(datname) from pg_database where datname like 'polymetron\\_before\\_%'")
+        [ -z "$aside" ] || sql postgres "alter database $aside rename to $database"
+    fi
+    [ -z "$(sql postgres "select 1 from pg_database where datname = '$database' and not datallowconn")" ] ||
+        sql postgres "alter database $database allow_connections true"
 }
 
 # give_to_role DATABASE: in earlier versions, and after a restore, the superuser owns what is in it.

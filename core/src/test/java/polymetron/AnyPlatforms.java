@@ -1,24 +1,24 @@
 package polymetron;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
 import polymetron.library.BlockType;
+import polymetron.library.Board;
+import polymetron.library.Recipe;
 import polymetron.platform.Block;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
 import polymetron.platform.PinSetting;
 import polymetron.platform.Platform;
-import java.nio.charset.StandardCharsets;
-import java.util.HashSet;
-import java.util.Set;
-import polymetron.library.Board;
-import polymetron.library.Recipe;
 import polymetron.platform.PlatformDocument;
 import polymetron.wiring.Starter;
 import polymetron.wiring.WiringPlan;
@@ -160,8 +160,7 @@ public final class AnyPlatforms {
     public Platform wired(Platform platform) {
         WiringPlan.Decisions decisions = WiringPlan.Decisions.NONE;
         return EDITOR.apply(
-                platform,
-                WiringPlan.propose(platform, Shipped.LIBRARY, decisions).asEdit("wire"));
+                platform, WiringPlan.propose(platform, Shipped.LIBRARY, decisions).asEdit("wire"));
     }
 
     /** One that somebody has worked at: begun, changed a few times, perhaps wired again. */

@@ -35,6 +35,17 @@ public final class Crossings {
                 .forEach(block -> ofPart(block, all));
         platform.interrupts().forEach(link -> ofInterrupt(platform, link, all));
         platform.domains().forEach(domain -> ofReset(domain, all));
+        for (ForeignReset each : ForeignReset.of(platform)) {
+            String input = each.block().name() + "." + each.reset().name();
+            all.add(
+                    new Crossing(
+                            Crossing.Sort.RESET,
+                            input,
+                            "reset of " + each.from().name() + " into " + input,
+                            each.from().name(),
+                            each.to().name(),
+                            null));
+        }
         return all;
     }
 

@@ -4,6 +4,7 @@ import static polymetron.edit.Known.require;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
 import polymetron.library.ClockInput;
@@ -42,7 +43,22 @@ final class DomainEdits {
                 edit.domain() == null || known.platform().domain(edit.domain()).isPresent(),
                 "domain",
                 "there is no clock domain %s".formatted(edit.domain()));
-        return known.change(edit.block(), block -> block.withDomain(edit.port(), edit.domain()));
+        return known.change(edit.block(), block -> moved(block, type, edit));
+    }
+
+    /** The input in its new domain, and with a clock the resets that were in its old one. */
+    private static Block moved(Block block, BlockType type, Edit.SetDomain edit) {
+        String old = block.domains().get(edit.port());
+        Block result = block.withDomain(edit.port(), edit.domain());
+        for (ResetInput reset : type.resets()) {
+            boolean goesAlong =
+                    edit.domain() != null
+                            && edit.port().equals(reset.clock())
+                            && old != null
+                            && old.equals(block.domains().get(reset.name()));
+            result = goesAlong ? result.withDomain(reset.name(), edit.domain()) : result;
+        }
+        return result;
     }
 
     static Platform add(Known known, Edit.AddDomain edit) {
@@ -55,6 +71,18 @@ final class DomainEdits {
                 known.platform().domain(domain.name()).isEmpty(),
                 "name",
                 "there is already a clock domain named %s".formatted(domain.name()));
+        possible(known, domain, null);
+        List<ClockDomain> domains = new ArrayList<>(known.platform().domains());
+        domains.add(domain);
+        return known.platform().withDomains(domains);
+    }
+
+    /**
+     * What a domain is made of has to be there; what it had before may stay.
+     *
+     * @param old the domain before the change; null for a new one
+     */
+    private static void possible(Known known, ClockDomain domain, ClockDomain old) {
         require(
                 domain.wantedHz() == null
                         || domain.wantedHz() >= 1 && domain.wantedHz() <= FASTEST_HZ,
@@ -65,7 +93,9 @@ final class DomainEdits {
                 .ifPresent(
                         board -> {
                             require(
-                                    board.clock(String.valueOf(domain.clock())).isPresent()
+                                    old != null && Objects.equals(domain.clock(), old.clock())
+                                            || board.clock(String.valueOf(domain.clock()))
+                                                    .isPresent()
                                             || isMade(
                                                     known,
                                                     domain.clock(),
@@ -80,6 +110,7 @@ final class DomainEdits {
                                                             board.clocks(), Board.Clock::name)));
                             require(
                                     domain.reset() == null
+                                            || old != null && domain.reset().equals(old.reset())
                                             || board.reset(domain.reset()).isPresent()
                                             || isMade(
                                                     known,
@@ -94,9 +125,71 @@ final class DomainEdits {
                                                     Known.names(
                                                             board.resets(), Board.Reset::name)));
                         });
-        List<ClockDomain> domains = new ArrayList<>(known.platform().domains());
-        domains.add(domain);
-        return known.platform().withDomains(domains);
+    }
+
+    static Platform change(Known known, Edit.ChangeDomain edit) {
+        ClockDomain domain = edit.domain();
+        require(
+                domain != null && known.platform().domain(domain.name()).isPresent(),
+                "domain",
+                "there is no clock domain %s".formatted(domain == null ? "" : domain.name()));
+        ClockDomain old = known.platform().domain(domain.name()).orElseThrow();
+        possible(known, domain, old);
+        return known.platform()
+                .withDomains(
+                        known.platform().domains().stream()
+                                .map(each -> each.name().equals(domain.name()) ? domain : each)
+                                .toList());
+    }
+
+    static Platform rename(Known known, Edit.RenameDomain edit) {
+        exists(known, edit.domain());
+        require(
+                Names.isName(edit.name()),
+                "name",
+                "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
+        require(
+                edit.name().equals(edit.domain()) || known.platform().domain(edit.name()).isEmpty(),
+                "name",
+                "there is already a clock domain named %s".formatted(edit.name()));
+        Platform renamed =
+                known.platform()
+                        .withDomains(
+                                known.platform().domains().stream()
+                                        .map(
+                                                each ->
+                                                        each.name().equals(edit.domain())
+                                                                ? each.withName(edit.name())
+                                                                : each)
+                                        .toList());
+        return follow(renamed, edit.domain(), edit.name());
+    }
+
+    private static void exists(Known known, String domain) {
+        require(
+                known.platform().domain(domain).isPresent(),
+                "domain",
+                "there is no clock domain %s".formatted(domain));
+    }
+
+    /** Everything that is in one domain is in another. */
+    private static Platform follow(Platform platform, String from, String to) {
+        return platform.withBlocks(
+                        platform.blocks().stream().map(block -> follow(block, from, to)).toList())
+                .withBuses(
+                        platform.buses().stream()
+                                .map(bus -> from.equals(bus.domain()) ? bus.withDomain(to) : bus)
+                                .toList());
+    }
+
+    private static Block follow(Block block, String from, String to) {
+        Block result = block;
+        for (var input : block.domains().entrySet()) {
+            if (input.getValue().equals(from)) {
+                result = result.withDomain(input.getKey(), to);
+            }
+        }
+        return result;
     }
 
     /** Whether {@code block.output} is an output of a block of the platform. */
@@ -117,21 +210,29 @@ final class DomainEdits {
     }
 
     static Platform remove(Known known, Edit.RemoveDomain edit) {
-        require(
-                known.platform().domain(edit.domain()).isPresent(),
-                "domain",
-                "there is no clock domain %s".formatted(edit.domain()));
+        exists(known, edit.domain());
+        if (edit.into() != null) {
+            exists(known, edit.into());
+            require(
+                    !edit.into().equals(edit.domain()),
+                    "into",
+                    "%s is the domain that is removed; name another".formatted(edit.into()));
+            Platform moved = follow(known.platform(), edit.domain(), edit.into());
+            return remove(known.with(moved), new Edit.RemoveDomain(edit.domain(), null));
+        }
         for (Block block : known.platform().blocks()) {
             require(
                     !block.domains().containsValue(edit.domain()),
-                    "domain",
-                    "%s is still in clock domain %s".formatted(block.name(), edit.domain()));
+                    "into",
+                    "%s is still in clock domain %s; say which domain takes it"
+                            .formatted(block.name(), edit.domain()));
         }
         for (Bus bus : known.platform().buses()) {
             require(
                     !edit.domain().equals(bus.domain()),
-                    "domain",
-                    "bus %s is still in clock domain %s".formatted(bus.name(), edit.domain()));
+                    "into",
+                    "bus %s is still in clock domain %s; say which domain takes it"
+                            .formatted(bus.name(), edit.domain()));
         }
         return known.platform()
                 .withDomains(

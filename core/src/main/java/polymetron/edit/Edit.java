@@ -48,6 +48,8 @@ import polymetron.platform.PinSetting;
     @JsonSubTypes.Type(value = Edit.RemoveBus.class, name = "remove-bus"),
     @JsonSubTypes.Type(value = Edit.ChangeBus.class, name = "change-bus"),
     @JsonSubTypes.Type(value = Edit.AddDomain.class, name = "add-domain"),
+    @JsonSubTypes.Type(value = Edit.ChangeDomain.class, name = "change-domain"),
+    @JsonSubTypes.Type(value = Edit.RenameDomain.class, name = "rename-domain"),
     @JsonSubTypes.Type(value = Edit.RemoveDomain.class, name = "remove-domain"),
     @JsonSubTypes.Type(value = Edit.RenamePlatform.class, name = "rename-platform"),
     @JsonSubTypes.Type(value = Edit.Accept.class, name = "accept"),
@@ -91,7 +93,10 @@ public sealed interface Edit {
         }
     }
 
-    /** Puts a clock or reset input into a domain; a null domain disconnects it. */
+    /**
+     * Puts a clock or reset input into a domain; a null domain disconnects it. Resets that are in the domain of their
+     * clock go with it into another.
+     */
     record SetDomain(String block, String port, String domain) implements Edit {
         @Override
         public String describe() {
@@ -306,11 +311,32 @@ public sealed interface Edit {
         }
     }
 
-    /** Removes a clock domain that nothing is in. */
-    record RemoveDomain(String domain) implements Edit {
+    /** Changes source, reset or requested frequency of a clock domain; its name stays. */
+    record ChangeDomain(ClockDomain domain) implements Edit {
         @Override
         public String describe() {
-            return "remove clock domain " + domain;
+            return "change clock domain " + domain.name();
+        }
+    }
+
+    record RenameDomain(String domain, String name) implements Edit {
+        @Override
+        public String describe() {
+            return "rename clock domain %s to %s".formatted(domain, name);
+        }
+    }
+
+    /**
+     * Removes a clock domain.
+     *
+     * @param into domain that takes its inputs and buses; null when nothing is in it
+     */
+    record RemoveDomain(String domain, String into) implements Edit {
+        @Override
+        public String describe() {
+            return into == null
+                    ? "remove clock domain " + domain
+                    : "remove clock domain %s, its blocks to %s".formatted(domain, into);
         }
     }
 

@@ -76,6 +76,8 @@ public final class Editor {
             case Edit.RemoveBus remove -> BusEdits.remove(known, remove);
             case Edit.ChangeBus change -> BusEdits.change(known, change);
             case Edit.AddDomain add -> DomainEdits.add(known, add);
+            case Edit.ChangeDomain change -> DomainEdits.change(known, change);
+            case Edit.RenameDomain rename -> DomainEdits.rename(known, rename);
             case Edit.RemoveDomain remove -> DomainEdits.remove(known, remove);
             case Edit.RenamePlatform rename -> known.platform().withName(title(rename.name()));
             case Edit.Accept accept -> AcceptanceEdits.accept(known, accept);

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import polymetron.library.Board;
+import polymetron.library.Device;
 import polymetron.library.OutwardInterface;
 import polymetron.platform.Block;
 import polymetron.platform.Outward;
@@ -69,10 +70,25 @@ final class OutwardEdits {
                     "pins",
                     "%s.%s has no port %s".formatted(edit.block(), edit.outward(), port));
         }
+        known.library()
+                .board(known.platform().board())
+                .flatMap(board -> known.library().device(board.device()))
+                .ifPresent(device -> exist(device, pins));
         Outward before = known.block(edit.block()).outward().get(edit.outward());
         Outward bound =
                 new Outward(null, new TreeMap<>(pins), before == null ? null : before.settings());
         return known.change(edit.block(), block -> block.withOutward(edit.outward(), bound));
+    }
+
+    private static void exist(Device device, Map<String, List<String>> pins) {
+        for (List<String> lines : pins.values()) {
+            for (String pin : lines == null ? List.<String>of() : lines) {
+                require(
+                        pin != null && device.hasPin(pin),
+                        "pins",
+                        "%s has no pin %s".formatted(device.name(), pin));
+            }
+        }
     }
 
     static Platform setPins(Known known, Edit.SetPins edit) {

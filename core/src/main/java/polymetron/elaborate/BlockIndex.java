@@ -38,7 +38,10 @@ final class BlockIndex {
         Optional<BlockType> type = library.type(block.type());
         if (type.isEmpty()) {
             dangling.missing(
-                    block.name(), "the library has no block type %s".formatted(block.type()));
+                    block.name(),
+                    DanglingReference.Sort.BLOCK_TYPE,
+                    null,
+                    "the library has no block type %s".formatted(block.type()));
             return;
         }
         BlockShape shape =
@@ -49,6 +52,8 @@ final class BlockIndex {
             if (!shape.parameters().containsKey(parameter)) {
                 dangling.missing(
                         block.name(),
+                        DanglingReference.Sort.PARAMETER,
+                        parameter,
                         "%s has no parameter %s".formatted(type.get().title(), parameter));
             }
         }
@@ -58,6 +63,8 @@ final class BlockIndex {
                             if (!domainNames.contains(domain)) {
                                 dangling.missing(
                                         block.name(),
+                                        DanglingReference.Sort.INPUT_DOMAIN,
+                                        port,
                                         "there is no clock domain %s".formatted(domain));
                             }
                         });

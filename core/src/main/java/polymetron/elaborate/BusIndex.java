@@ -77,7 +77,11 @@ final class BusIndex {
         for (Bus bus : platform.buses()) {
             attached.put(bus.name(), new Attached(bus));
             if (bus.domain() != null && !domains.containsKey(bus.domain())) {
-                dangling.missing(bus.name(), "there is no clock domain %s".formatted(bus.domain()));
+                dangling.missing(
+                        bus.name(),
+                        DanglingReference.Sort.BUS_DOMAIN,
+                        null,
+                        "there is no clock domain %s".formatted(bus.domain()));
             }
         }
         for (ElaboratedBlock block : blocks.values()) {
@@ -86,10 +90,16 @@ final class BusIndex {
                 Attached bus = attached.get(entry.getValue().bus());
                 if (form.isEmpty() || !form.get().isForBus()) {
                     dangling.missing(
-                            block.name(), "there is no bus interface %s".formatted(entry.getKey()));
+                            block.name(),
+                            DanglingReference.Sort.ATTACHMENT,
+                            entry.getKey(),
+                            "there is no bus interface %s".formatted(entry.getKey()));
                 } else if (bus == null) {
                     dangling.missing(
-                            block.name(), "there is no bus %s".formatted(entry.getValue().bus()));
+                            block.name(),
+                            DanglingReference.Sort.ATTACHMENT,
+                            entry.getKey(),
+                            "there is no bus %s".formatted(entry.getValue().bus()));
                 } else {
                     attach(bus, block, form.get(), entry.getValue());
                     adapt(bus, block, form.get());

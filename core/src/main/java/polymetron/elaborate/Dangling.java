@@ -9,10 +9,12 @@ final class Dangling {
 
     /**
      * @param subject block, bus or domain that refers
+     * @param sort what refers
+     * @param name input, interface, source or parameter that refers; null where the subject itself does
      * @param what what is missing, in words
      */
-    void missing(String subject, String what) {
-        found.add(new DanglingReference(subject, what));
+    void missing(String subject, DanglingReference.Sort sort, String name, String what) {
+        found.add(new DanglingReference(subject, sort, name, what));
     }
 
     List<DanglingReference> all() {

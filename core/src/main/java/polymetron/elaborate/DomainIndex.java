@@ -55,12 +55,16 @@ final class DomainIndex {
         if (board != null && clock == null && output(domain.clock()) == null) {
             dangling.missing(
                     domain.name(),
+                    DanglingReference.Sort.CLOCK,
+                    null,
                     "%s has no clock %s, and no block makes it"
                             .formatted(board.title(), domain.clock()));
         }
         if (board != null && domain.reset() != null && !resetMade) {
             dangling.missing(
                     domain.name(),
+                    DanglingReference.Sort.RESET,
+                    null,
                     "%s has no reset %s, and no block makes it"
                             .formatted(board.title(), domain.reset()));
         }

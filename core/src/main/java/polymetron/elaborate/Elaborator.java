@@ -23,7 +23,10 @@ public final class Elaborator {
         Board board = library.board(platform.board()).orElse(null);
         if (board == null) {
             dangling.missing(
-                    "platform", "board %s is not in the library".formatted(platform.board()));
+                    "platform",
+                    DanglingReference.Sort.BOARD,
+                    null,
+                    "board %s is not in the library".formatted(platform.board()));
         }
         Map<String, ElaboratedBlock> blocks = BlockIndex.of(library, platform, dangling);
         Map<String, Domain> domains = DomainIndex.of(platform, board, blocks, dangling);

@@ -48,6 +48,8 @@ final class InterruptLinks {
         if (sink == null) {
             dangling.missing(
                     block.name(),
+                    DanglingReference.Sort.INTERRUPT,
+                    source.name(),
                     "there is no interrupt input %s.%s".formatted(wire.block(), wire.sink()));
         }
         return new InterruptLink(block, source, wire, sinkBlock, sink);

@@ -25,6 +25,8 @@ final class OutwardLinks {
                     if (part == null) {
                         dangling.missing(
                                 block.name(),
+                                DanglingReference.Sort.PART,
+                                form.name(),
                                 "%s has no part %s".formatted(board.title(), binding.part()));
                     }
                 }

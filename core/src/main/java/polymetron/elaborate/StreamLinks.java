@@ -53,6 +53,8 @@ final class StreamLinks {
                                         .isEmpty()) {
                                     dangling.missing(
                                             block.name(),
+                                            DanglingReference.Sort.STREAM,
+                                            name,
                                             "there is no stream source %s".formatted(name));
                                 }
                             });
@@ -85,6 +87,8 @@ final class StreamLinks {
         if (sink == null) {
             dangling.missing(
                     block.name(),
+                    DanglingReference.Sort.STREAM,
+                    source.name(),
                     "there is no stream sink %s.%s".formatted(wire.block(), wire.sink()));
             return new StreamLink(block, source, wire, null, null, source.traits());
         }

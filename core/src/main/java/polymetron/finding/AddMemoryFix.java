@@ -2,23 +2,30 @@ package polymetron.finding;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
+import polymetron.edit.Editor;
 import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
+import polymetron.fit.DeviceFit;
 import polymetron.library.BlockType;
 import polymetron.library.ClockInput;
 import polymetron.library.Kind;
 import polymetron.library.ResetInput;
 import polymetron.placement.Placement;
+import polymetron.placement.StartVectors;
 import polymetron.platform.Names;
 
 /** A fix that puts a new memory, one to run programs from, on a bus. */
 final class AddMemoryFix {
+    private static final long SMALLEST = 1024;
+
     private AddMemoryFix() {}
 
     static Optional<Fix> of(ElaboratedPlatform platform, ElaboratedBus bus) {
@@ -39,33 +46,68 @@ final class AddMemoryFix {
                 Names.free(
                         type.defaultName(),
                         platform.platform().blocks().stream().map(block -> block.name()).toList());
-        for (SizedInterface form : new BlockShape(type, java.util.Map.of()).busInterfaces()) {
-            boolean fits =
-                    form.isTarget()
-                            && form.type().executable()
-                            && form.isWritable()
-                            && form.type().protocols().contains(bus.bus().protocol());
+        SizedInterface usual =
+                new BlockShape(type, Map.of())
+                        .busInterfaces().stream()
+                                .filter(form -> form.isTarget() && form.type().executable())
+                                .findFirst()
+                                .orElse(null);
+        String parameter =
+                usual == null
+                        ? null
+                        : usual.sizeParameter()
+                                .filter(each -> type.parameter(each).isPresent())
+                                .orElse(null);
+        if (parameter == null || !usual.isWritable()) {
+            return Optional.empty();
+        }
+        for (long size = usual.sizeBytes(); size >= SMALLEST; size /= 2) {
+            Map<String, String> parameters = Map.of(parameter, Long.toString(size));
+            SizedInterface form =
+                    new BlockShape(type, parameters).busInterface(usual.name()).orElse(null);
+            boolean suits = form != null && form.type().protocols().contains(bus.bus().protocol());
             Optional<Address> base =
-                    fits
+                    suits
                             ? Placement.baseFor(bus, new InterfaceRef(name, form.name()), form)
                             : Optional.empty();
             if (base.isPresent()) {
                 String label =
                         "Add %s of %s at %s"
                                 .formatted(name, Address.formatSize(form.sizeBytes()), base.get());
-                return Optional.of(
-                        new Fix(
+                Edit edit =
+                        new Edit.Several(
                                 label,
-                                new Edit.Several(label, edits(bus, type, name, form, base.get()))));
+                                edits(
+                                        bus,
+                                        type,
+                                        name,
+                                        size == usual.sizeBytes() ? null : parameters,
+                                        form,
+                                        base.get()));
+                if (fits(platform, edit)) {
+                    return Optional.of(new Fix(label, StartVectors.with(platform, edit)));
+                }
             }
         }
         return Optional.empty();
     }
 
+    private static boolean fits(ElaboratedPlatform platform, Edit edit) {
+        ElaboratedPlatform after =
+                new Elaborator(platform.library())
+                        .elaborate(new Editor(platform.library()).apply(platform.platform(), edit));
+        return DeviceFit.of(after).map(fit -> fit.memory().fits()).orElse(true);
+    }
+
     private static List<Edit> edits(
-            ElaboratedBus bus, BlockType type, String name, SizedInterface form, Address base) {
+            ElaboratedBus bus,
+            BlockType type,
+            String name,
+            Map<String, String> parameters,
+            SizedInterface form,
+            Address base) {
         List<Edit> edits = new ArrayList<>();
-        edits.add(new Edit.AddBlock(name, type.identity(), null));
+        edits.add(new Edit.AddBlock(name, type.identity(), parameters));
         String domain = bus.bus().domain();
         if (domain != null) {
             for (ClockInput clock : type.clocks()) {

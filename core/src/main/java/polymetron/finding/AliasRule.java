@@ -7,8 +7,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.function.Consumer;
+import polymetron.edit.Edit;
 import polymetron.elaborate.AddressSpace;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
 
 /** An initiator sees the same target at two addresses. */
@@ -54,12 +57,32 @@ final class AliasRule extends PlainRule {
                                                             : target.label(),
                                                     before.range(),
                                                     target.range()),
-                                    List.of()));
+                                    fixes(platform, before, target)));
                 }
             }
             if (!twice) {
                 clean.add(space.ranges());
             }
         }
+    }
+
+    /** Take one of the two ways off its bus: the second port, or the first bridge of the second way. */
+    private static List<Fix> fixes(
+            ElaboratedPlatform platform, TargetRange before, TargetRange target) {
+        if (!target.ref().equals(before.ref())) {
+            return List.of(off(target.ref()));
+        }
+        for (String bridge : target.via()) {
+            ElaboratedBlock block = platform.block(bridge).orElse(null);
+            if (!before.via().contains(bridge) && block != null && block.shape().bridge() != null) {
+                return List.of(off(new InterfaceRef(bridge, block.shape().bridge().upstream())));
+            }
+        }
+        return List.of();
+    }
+
+    private static Fix off(InterfaceRef ref) {
+        return new Fix(
+                "Take %s off its bus".formatted(ref), new Edit.Detach(ref.block(), ref.name()));
     }
 }

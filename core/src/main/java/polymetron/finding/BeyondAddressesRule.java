@@ -43,7 +43,7 @@ final class BeyondAddressesRule extends PlainRule {
                                                     blind.stream()
                                                             .map(InitiatorPort::label)
                                                             .collect(Collectors.joining(", "))),
-                                    PlaceFix.of(bus, target).stream().toList()));
+                                    PlaceFix.of(platform, bus, target).stream().toList()));
                 }
             }
         }

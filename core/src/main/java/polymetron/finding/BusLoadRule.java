@@ -1,11 +1,18 @@
 package polymetron.finding;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import polymetron.cost.BusLoad;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
+import polymetron.platform.Bus;
 
 /** What initiators have to move takes too much of a bus's time. */
 final class BusLoadRule extends PlainRule {
@@ -60,8 +67,42 @@ final class BusLoadRule extends PlainRule {
                                         100 * load.busy(),
                                         load.bus().name(),
                                         who),
-                                List.of()));
+                                fixes(platform, load.bus())));
             }
         }
+    }
+
+    /** The next wider data path that the protocol has, if the initiators are wide enough to make use of it. */
+    private List<Fix> fixes(ElaboratedPlatform platform, ElaboratedBus bus) {
+        Bus now = bus.bus();
+        return now.protocol().dataWidths().stream()
+                .filter(width -> width > now.dataWidth())
+                .min(Comparator.naturalOrder())
+                .filter(width -> isLess(platform, bus, width))
+                .map(
+                        width ->
+                                new Fix(
+                                        "Make %s %s bits wide".formatted(now.name(), width),
+                                        new Edit.ChangeBus(now.withDataWidth(width))))
+                .stream()
+                .toList();
+    }
+
+    private boolean isLess(ElaboratedPlatform platform, ElaboratedBus bus, int width) {
+        Edit wider = new Edit.ChangeBus(bus.bus().withDataWidth(width));
+        ElaboratedPlatform after =
+                new Elaborator(platform.library())
+                        .elaborate(
+                                new Editor(platform.library()).apply(platform.platform(), wider));
+        return wideReads(after) <= wideReads(platform)
+                && BusLoad.of(after).stream()
+                        .filter(load -> load.bus().name().equals(bus.name()))
+                        .allMatch(load -> load.busy() <= above);
+    }
+
+    private static int wideReads(ElaboratedPlatform platform) {
+        List<Finding> found = new ArrayList<>();
+        new WideReadRule().check(platform, found::add);
+        return found.size();
     }
 }

@@ -1,11 +1,13 @@
 package polymetron.finding;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
 import polymetron.interrupt.InterruptWays;
+import polymetron.interrupt.Sinks;
 
 /** Controllers in cascade lead back to one that was passed. */
 final class CascadeLoopRule extends PlainRule {
@@ -29,13 +31,18 @@ final class CascadeLoopRule extends PlainRule {
                                 link.ref(),
                                 "%s leads through controllers back to %s"
                                         .formatted(link.ref(), link.block().name()),
-                                List.of(
-                                        new Fix(
-                                                "Disconnect %s".formatted(link.ref()),
-                                                new Edit.DisconnectInterrupt(
-                                                        link.block().name(),
-                                                        link.source().name())))));
+                                fixes(platform, link)));
             }
         }
+    }
+
+    /** Into a processor instead, or nowhere. */
+    private static List<Fix> fixes(ElaboratedPlatform platform, InterruptLink link) {
+        List<Fix> fixes = new ArrayList<>(ConnectFixes.of(platform, new Sinks(platform), link));
+        fixes.add(
+                new Fix(
+                        "Disconnect %s".formatted(link.ref()),
+                        new Edit.DisconnectInterrupt(link.block().name(), link.source().name())));
+        return fixes;
     }
 }

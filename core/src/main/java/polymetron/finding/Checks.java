@@ -90,6 +90,7 @@ public final class Checks {
                         new ClockWishRule(),
                         new ClockCircleRule(),
                         new EarlyResetRule(),
+                        new ForeignResetRule(),
                         new UnusedDomainRule(),
                         new UnusedResetRule(),
                         new UnusedClockRule()));

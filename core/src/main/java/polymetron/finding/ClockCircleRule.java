@@ -35,9 +35,19 @@ final class ClockCircleRule extends PlainRule {
                                                 domain.name(),
                                                 domain.domain().clock(),
                                                 domain.name()),
-                                List.of()));
+                                fixes(platform, domain)));
             }
         }
+    }
+
+    /** Another clock for what makes this one. */
+    private static List<Fix> fixes(ElaboratedPlatform platform, Domain domain) {
+        String clock = domain.domain().clock();
+        ElaboratedBlock maker = platform.blockIndex().get(clock.substring(0, clock.indexOf('.')));
+        return maker.shape().clockOutputs().stream()
+                .filter(output -> clock.endsWith("." + output.name()) && output.from() != null)
+                .flatMap(output -> DomainFixes.of(platform, maker, output.from()).stream())
+                .toList();
     }
 
     /** The domain that the block which makes a domain's clock runs on; null when the board makes it. */

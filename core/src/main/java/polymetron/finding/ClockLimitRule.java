@@ -52,9 +52,18 @@ final class ClockLimitRule implements Rule {
                                                             : "it allows at most "
                                                                     + Frequency.format(
                                                                             clock.maximumHz())),
-                                    List.of()));
+                                    fixes(platform, block, clock)));
                 }
             }
         }
+    }
+
+    /** Domains that are within the limits. */
+    private static List<Fix> fixes(
+            ElaboratedPlatform platform, ElaboratedBlock block, ClockInput clock) {
+        return platform.domains().stream()
+                .filter(domain -> clock.allows(domain.frequencyHz()))
+                .flatMap(domain -> DomainFixes.into(platform, block, clock.name(), domain).stream())
+                .toList();
     }
 }

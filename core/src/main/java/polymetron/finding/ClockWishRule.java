@@ -2,6 +2,7 @@ package polymetron.finding;
 
 import java.util.List;
 import java.util.function.Consumer;
+import polymetron.edit.Edit;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.quantity.Frequency;
@@ -35,7 +36,16 @@ final class ClockWishRule extends PlainRule {
                                                 domain.name(),
                                                 Frequency.format(domain.frequencyHz()),
                                                 Frequency.format(wanted)),
-                                List.of()));
+                                List.of(
+                                        new Fix(
+                                                "Request %s"
+                                                        .formatted(
+                                                                Frequency.format(
+                                                                        domain.frequencyHz())),
+                                                new Edit.ChangeDomain(
+                                                        domain.domain()
+                                                                .withWantedHz(
+                                                                        domain.frequencyHz()))))));
             }
         }
     }

@@ -4,7 +4,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalInt;
 import polymetron.edit.Edit;
+import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.InterruptWays;
 import polymetron.interrupt.Sinks;
 
 /** The fixes that lead an interrupt source to a free input. */
@@ -14,9 +16,15 @@ final class ConnectFixes {
 
     private ConnectFixes() {}
 
-    static List<Fix> of(Sinks sinks, InterruptLink link) {
+    static List<Fix> of(ElaboratedPlatform platform, Sinks sinks, InterruptLink link) {
         List<Fix> fixes = new ArrayList<>();
-        for (Sinks.Sink sink : sinks.forLine(link.source().type().line())) {
+        InterruptWays ways = InterruptWays.of(platform);
+        String line = link.source().type().line();
+        for (Sinks.Sink sink : sinks.forLine(line)) {
+            if (!ways.leadsToHart(sink.block(), line)
+                    || !sink.port().type().accepts(link.source().type().signal())) {
+                continue;
+            }
             if (fixes.size() >= MOST) {
                 break;
             }

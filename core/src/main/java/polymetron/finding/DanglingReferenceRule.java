@@ -1,6 +1,5 @@
 package polymetron.finding;
 
-import java.util.List;
 import java.util.function.Consumer;
 import polymetron.elaborate.DanglingReference;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -31,7 +30,11 @@ final class DanglingReferenceRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (DanglingReference reference : platform.dangling()) {
-            report.accept(finding(reference.subject(), reference.what(), List.of()));
+            report.accept(
+                    finding(
+                            reference.subject(),
+                            reference.what(),
+                            DanglingFixes.of(platform, reference)));
         }
     }
 }

@@ -2,11 +2,11 @@ package polymetron.finding;
 
 import java.util.List;
 import java.util.function.Consumer;
+import polymetron.clock.PllBlock;
 import polymetron.edit.Edit;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.ResetOutput;
-import polymetron.platform.ClockDomain;
 
 /** A domain whose clock a block makes is reset by the board alone. */
 final class EarlyResetRule extends PlainRule {
@@ -28,6 +28,14 @@ final class EarlyResetRule extends PlainRule {
                 continue;
             }
             String maker = clock.substring(0, clock.indexOf('.'));
+            boolean waits =
+                    platform.block(maker)
+                            .filter(block -> PllBlock.of(platform, block).isPresent())
+                            .isPresent();
+            if (waits) {
+                // The top level keeps the reset as long as a PLL on the way is not locked.
+                continue;
+            }
             List<Fix> fixes =
                     platform.block(maker).stream()
                             .flatMap(block -> block.type().resetOutputs().stream())
@@ -46,11 +54,6 @@ final class EarlyResetRule extends PlainRule {
     private static Fix by(Domain domain, String reset) {
         return new Fix(
                 "Reset %s by %s".formatted(domain.name(), reset),
-                new Edit.AddDomain(
-                        new ClockDomain(
-                                domain.name(),
-                                domain.domain().clock(),
-                                reset,
-                                domain.domain().wantedHz())));
+                new Edit.ChangeDomain(domain.domain().withReset(reset)));
     }
 }

@@ -1,12 +1,14 @@
 package polymetron.finding;
 
-import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import polymetron.address.Address;
-import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
+import polymetron.placement.Followers;
+import polymetron.placement.PlacementPlan;
+import polymetron.placement.PlacementWish;
 
 /** A target with a fixed place that is somewhere else. */
 final class FixedPlaceRule implements Rule {
@@ -45,18 +47,29 @@ final class FixedPlaceRule implements Rule {
                                                     target.label(),
                                                     new Address(target.range().base()),
                                                     base),
-                                    List.of(
-                                            new Fix(
-                                                    "Place %s at %s"
-                                                            .formatted(target.label(), base),
-                                                    new Edit.Attach(
-                                                            target.block().name(),
-                                                            target.form().name(),
-                                                            bus.name(),
-                                                            base,
-                                                            null)))));
+                                    fix(platform, bus, target, base).stream().toList()));
                 }
             }
         }
+    }
+
+    /** Whatever is in the way and may move goes elsewhere; empty when something there may not. */
+    private static Optional<Fix> fix(
+            ElaboratedPlatform platform, ElaboratedBus bus, TargetRange target, Address base) {
+        String label = "Place %s at %s".formatted(target.label(), base);
+        if (bus.reachableSpaceWithout(target.ref()).isFree(target.form().place())) {
+            return Optional.of(new Fix(label, PlaceFix.to(platform, bus, target, base)));
+        }
+        PlacementPlan plan = PlacementPlan.of(bus, PlacementWish.FEWEST_MOVES);
+        boolean goes =
+                plan.moves().stream().anyMatch(move -> move.target().ref().equals(target.ref()));
+        int others = plan.moves().size() - 1;
+        return goes
+                ? Optional.of(
+                        new Fix(
+                                "%s and move %s %s"
+                                        .formatted(label, others, others == 1 ? "range" : "ranges"),
+                                Followers.with(platform, plan.asEdit())))
+                : Optional.empty();
     }
 }

@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
 import polymetron.address.Address;
-import polymetron.edit.Edit;
+import polymetron.address.AddressRange;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
@@ -39,25 +39,25 @@ final class MisalignedRule implements Rule {
             for (TargetRange target : bus.placed()) {
                 long alignment = Address.powerOfTwoAtLeast(target.form().sizeBytes());
                 if ((target.range().base() & (alignment - 1)) != 0) {
-                    report.accept(misaligned(bus, target, alignment));
+                    report.accept(misaligned(platform, bus, target, alignment));
                 }
             }
         }
     }
 
-    private Finding misaligned(ElaboratedBus bus, TargetRange target, long alignment) {
+    private Finding misaligned(
+            ElaboratedPlatform platform, ElaboratedBus bus, TargetRange target, long alignment) {
         List<Fix> fixes = new ArrayList<>();
         Address down = new Address(target.range().base() & -alignment);
-        fixes.add(
-                new Fix(
-                        "Align down to %s".formatted(down),
-                        new Edit.Attach(
-                                target.block().name(),
-                                target.form().name(),
-                                bus.name(),
-                                down,
-                                target.held())));
-        PlaceFix.of(bus, target).ifPresent(fixes::add);
+        AddressRange there = AddressRange.of(down.bits(), target.form().sizeBytes());
+        // Nothing else may be there, and the bus has to lead there.
+        if (bus.reachableSpaceWithout(target.ref()).isFree(there)) {
+            fixes.add(
+                    new Fix(
+                            "Align down to %s".formatted(down),
+                            PlaceFix.to(platform, bus, target, down)));
+        }
+        PlaceFix.of(platform, bus, target).ifPresent(fixes::add);
         return finding(
                 target.ref(),
                 "%s begins at %s, which is not a multiple of %s"

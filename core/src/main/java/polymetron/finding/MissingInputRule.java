@@ -1,5 +1,7 @@
 package polymetron.finding;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.function.Consumer;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
@@ -44,8 +46,21 @@ final class MissingInputRule implements Rule {
                                                 link.wire().sink(),
                                                 link.sink().first(),
                                                 last),
-                                ConnectFixes.of(new Sinks(platform), link)));
+                                fixes(platform, link)));
             }
         }
+    }
+
+    /** Another input, or as many as it takes to have this one. */
+    private static List<Fix> fixes(ElaboratedPlatform platform, InterruptLink link) {
+        List<Fix> fixes = new ArrayList<>(ConnectFixes.of(platform, new Sinks(platform), link));
+        if (link.wire().input() >= link.sink().first()) {
+            fixes.addAll(
+                    InterruptInputFixes.upTo(
+                            platform,
+                            new Sinks.Sink(link.sinkBlock(), link.sink()),
+                            link.wire().input()));
+        }
+        return fixes;
     }
 }

@@ -2,9 +2,11 @@ package polymetron.finding;
 
 import java.util.List;
 import java.util.function.Consumer;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
 import polymetron.interrupt.InterruptWays;
+import polymetron.interrupt.Sinks;
 import polymetron.library.Kind;
 
 /** A source goes into a controller that interrupts nobody. */
@@ -35,11 +37,19 @@ final class NoHartRule extends PlainRule {
                                         link.ref(),
                                         "%s goes to %s, which interrupts no hart"
                                                 .formatted(link.ref(), last.sinkBlock().name()),
-                                        List.of())
+                                        fixes(platform, last.sinkBlock()))
                                 .because(
                                         "%s interrupts no hart"
                                                 .formatted(last.sinkBlock().name())));
             }
         }
+    }
+
+    /** The controller's own line into a processor, or into a controller that interrupts one. */
+    private static List<Fix> fixes(ElaboratedPlatform platform, ElaboratedBlock controller) {
+        return platform.interrupts().stream()
+                .filter(link -> link.block() == controller && link.wire() == null)
+                .flatMap(link -> ConnectFixes.of(platform, new Sinks(platform), link).stream())
+                .toList();
     }
 }

@@ -14,6 +14,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.library.Kind;
+import polymetron.placement.StartVectors;
 
 /** An initiator gets to no memory at all. */
 final class NoMemoryRule implements Rule {
@@ -97,11 +98,13 @@ final class NoMemoryRule implements Rule {
             ElaboratedPlatform platform, InterfaceRef ref, SizedInterface form) {
         List<Fix> fixes = new ArrayList<>();
         for (ElaboratedBus bus : platform.buses()) {
-            if (Adapters.canJoin(form.type().protocols(), bus.bus().protocol())) {
+            boolean isTaken = bus.bus().protocol().hasOneInitiator() && !bus.initiators().isEmpty();
+            if (!isTaken && Adapters.canJoin(form.type().protocols(), bus.bus().protocol())) {
+                Edit attach = new Edit.Attach(ref.block(), ref.name(), bus.name(), null, null);
                 fixes.add(
                         new Fix(
                                 "Put %s on %s".formatted(ref, bus.name()),
-                                new Edit.Attach(ref.block(), ref.name(), bus.name(), null, null)));
+                                form.onlyFetches() ? StartVectors.with(platform, attach) : attach));
             }
         }
         return fixes;

@@ -1,5 +1,7 @@
 package polymetron.finding;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.function.Consumer;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
@@ -41,8 +43,19 @@ final class OpenInterruptRule implements Rule {
                                         + " of "
                                         + link.block().name()
                                         + " is not connected",
-                                ConnectFixes.of(sinks, link)));
+                                fixes(platform, sinks, link)));
             }
         }
+    }
+
+    private static List<Fix> fixes(ElaboratedPlatform platform, Sinks sinks, InterruptLink link) {
+        List<Fix> fixes = new ArrayList<>(ConnectFixes.of(platform, sinks, link));
+        if (fixes.isEmpty()) {
+            fixes.addAll(InterruptInputFixes.more(platform, link));
+        }
+        if (fixes.isEmpty()) {
+            AddControllerFix.of(platform, link).ifPresent(fixes::add);
+        }
+        return fixes;
     }
 }

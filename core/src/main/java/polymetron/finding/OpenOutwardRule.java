@@ -46,6 +46,9 @@ final class OpenOutwardRule implements Rule {
                                                                 link.form().name(),
                                                                 part.name())))
                                 .toList();
+                if (fixes.isEmpty()) {
+                    fixes = PinFixes.reassign(platform, link.ref());
+                }
                 report.accept(
                         finding(
                                 link.ref(),

@@ -5,10 +5,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import polymetron.address.Address;
+import polymetron.address.AddressRange;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
 import polymetron.platform.Bus;
@@ -44,20 +46,20 @@ final class OutsideBusRule implements Rule {
             for (TargetRange target : bus.placed()) {
                 boolean cut = target.range().sizeBytes() != target.form().sizeBytes();
                 if (cut || !bus.window().contains(target.range())) {
-                    report.accept(outside(bus, target));
+                    report.accept(outside(platform, bus, target));
                 }
             }
         }
     }
 
-    private Finding outside(ElaboratedBus bus, TargetRange target) {
+    private Finding outside(ElaboratedPlatform platform, ElaboratedBus bus, TargetRange target) {
         List<Fix> fixes = new ArrayList<>();
-        PlaceFix.of(bus, target).ifPresent(fixes::add);
+        PlaceFix.of(platform, bus, target).ifPresent(fixes::add);
         boolean isShown = !bus.isBehindBridge() || bus.initiators().size() > 1;
         if (isShown) {
             moreAddressBits(bus, target).map(edit -> bits(bus, edit)).ifPresent(fixes::add);
         } else {
-            fixes.addAll(widen(bus, target));
+            fixes.addAll(widen(platform, bus, target));
         }
         return finding(
                 target.ref(),
@@ -93,7 +95,8 @@ final class OutsideBusRule implements Rule {
     }
 
     /** A window twice as large, and so on, until the target is in it. */
-    private static List<Fix> widen(ElaboratedBus bus, TargetRange target) {
+    private static List<Fix> widen(
+            ElaboratedPlatform platform, ElaboratedBus bus, TargetRange target) {
         ElaboratedBlock bridge = bus.initiators().getFirst().block();
         long size = bus.window().sizeBytes();
         long needed = target.range().last() - bus.window().base() + 1;
@@ -108,10 +111,30 @@ final class OutsideBusRule implements Rule {
         while (Long.compareUnsigned(size, needed) < 0) {
             size *= 2;
         }
+        if (!hasRoom(platform, bridge, size)) {
+            return List.of();
+        }
         List<Edit> edits = new ArrayList<>();
         edits.add(new Edit.SetParameter(bridge.name(), window.get(), Long.toString(size)));
         moreAddressBits(bus, target).ifPresent(edits::add);
         String what = "%s to %s".formatted(bridge.name(), Address.formatSize(size));
         return List.of(new Fix("Widen " + what, new Edit.Several("widen " + what, edits)));
+    }
+
+    /** Whether the bus in front of a bridge has room for a larger window where the window begins now. */
+    private static boolean hasRoom(
+            ElaboratedPlatform platform, ElaboratedBlock bridge, long sizeBytes) {
+        InterfaceRef upstream = new InterfaceRef(bridge.name(), bridge.shape().bridge().upstream());
+        for (ElaboratedBus front : platform.buses()) {
+            for (TargetRange window : front.placed()) {
+                if (window.ref().equals(upstream)) {
+                    long base = window.range().base();
+                    return (base & (Address.powerOfTwoAtLeast(sizeBytes) - 1)) == 0
+                            && front.reachableSpaceWithout(upstream)
+                                    .isFree(AddressRange.of(base, sizeBytes));
+                }
+            }
+        }
+        return true;
     }
 }

@@ -37,7 +37,7 @@ final class OverlapRule implements Rule {
             TargetRange furthest = null;
             for (TargetRange target : bus.placed()) {
                 if (furthest != null && furthest.range().overlaps(target.range())) {
-                    report.accept(overlap(bus, furthest, target));
+                    report.accept(overlap(platform, bus, furthest, target));
                 }
                 if (furthest == null
                         || Long.compareUnsigned(target.range().last(), furthest.range().last())
@@ -48,7 +48,8 @@ final class OverlapRule implements Rule {
         }
     }
 
-    private Finding overlap(ElaboratedBus bus, TargetRange one, TargetRange other) {
+    private Finding overlap(
+            ElaboratedPlatform platform, ElaboratedBus bus, TargetRange one, TargetRange other) {
         AddressRange shared =
                 new AddressRange(
                         other.range().base(),
@@ -56,8 +57,8 @@ final class OverlapRule implements Rule {
                                 ? one.range().last()
                                 : other.range().last());
         List<Fix> fixes = new ArrayList<>();
-        PlaceFix.of(bus, other).ifPresent(fixes::add);
-        PlaceFix.of(bus, one).ifPresent(fixes::add);
+        PlaceFix.of(platform, bus, other).ifPresent(fixes::add);
+        PlaceFix.of(platform, bus, one).ifPresent(fixes::add);
         return finding(
                 other.ref(),
                 "%s (%s) and %s (%s) overlap at %s"

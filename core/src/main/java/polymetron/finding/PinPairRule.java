@@ -58,10 +58,16 @@ final class PinPairRule extends PlainRule {
                                                             ? one.pin() + " alone"
                                                             : "%s with %s"
                                                                     .formatted(one.pin(), other)),
-                                    PinFixes.asUsual(one)));
+                                    fixes(platform, one)));
                     break;
                 }
             }
         }
+    }
+
+    private static List<Fix> fixes(ElaboratedPlatform platform, PinLine line) {
+        List<Fix> fixes = new ArrayList<>(PinFixes.reassign(platform, line.ref()));
+        fixes.addAll(PinFixes.asUsual(line));
+        return fixes;
     }
 }

@@ -42,14 +42,14 @@ final class PinRule implements Rule {
                                 use.subject(),
                                 "pin %s is used by %s and by %s"
                                         .formatted(use.pin(), other, use.port()),
-                                List.of()));
+                                PinFixes.reassign(platform, use.subject())));
             }
             if (platform.device() != null && !platform.device().hasPin(use.pin())) {
                 report.accept(
                         finding(
                                 use.subject(),
                                 "%s has no pin %s".formatted(platform.device().name(), use.pin()),
-                                List.of()));
+                                PinFixes.reassign(platform, use.subject())));
             }
         }
         for (OutwardLink link : platform.outward()) {
@@ -62,7 +62,7 @@ final class PinRule implements Rule {
                                         link.ref(),
                                         "%s needs %s pins and has %s"
                                                 .formatted(port.name(), port.width(), given),
-                                        List.of()));
+                                        PinFixes.reassign(platform, link.ref())));
                     }
                 }
             }

@@ -1,9 +1,12 @@
 package polymetron.finding;
 
 import java.util.Optional;
+import polymetron.address.Address;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBus;
+import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
+import polymetron.placement.Followers;
 import polymetron.placement.Placement;
 
 /** The fix that moves a range to a free place. */
@@ -14,7 +17,7 @@ final class PlaceFix {
     private PlaceFix() {}
 
     /** Empty for a held range, when there is no free place, and on a bus with very many targets. */
-    static Optional<Fix> of(ElaboratedBus bus, TargetRange target) {
+    static Optional<Fix> of(ElaboratedPlatform platform, ElaboratedBus bus, TargetRange target) {
         if (target.held() || bus.placed().size() > MOST_TARGETS) {
             return Optional.empty();
         }
@@ -23,11 +26,19 @@ final class PlaceFix {
                         base ->
                                 new Fix(
                                         "Place %s at %s".formatted(target.label(), base),
-                                        new Edit.Attach(
-                                                target.block().name(),
-                                                target.form().name(),
-                                                bus.name(),
-                                                base,
-                                                null)));
+                                        to(platform, bus, target, base)));
+    }
+
+    /** The edit that moves a range, with what points into it. */
+    static Edit to(
+            ElaboratedPlatform platform, ElaboratedBus bus, TargetRange target, Address base) {
+        Edit move =
+                new Edit.Attach(
+                        target.block().name(),
+                        target.form().name(),
+                        bus.name(),
+                        base,
+                        target.held());
+        return Followers.pointInto(platform, target.ref()) ? Followers.with(platform, move) : move;
     }
 }

@@ -1,6 +1,5 @@
 package polymetron.finding;
 
-import java.util.List;
 import java.util.function.Consumer;
 import polymetron.board.PinUse;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -35,7 +34,7 @@ final class ReservedPinRule extends PlainRule {
                                                                     use.port(),
                                                                     use.pin(),
                                                                     platform.device().name()),
-                                                    List.of())));
+                                                    PinFixes.reassign(platform, use.subject()))));
         }
     }
 }

@@ -26,7 +26,7 @@ final class ReservedRangeRule extends PlainRule {
                 for (TargetRange target : bus.placed()) {
                     if (target.range().overlaps(reserved.range())) {
                         List<Fix> fixes = new ArrayList<>();
-                        PlaceFix.of(bus, target).ifPresent(fixes::add);
+                        PlaceFix.of(platform, bus, target).ifPresent(fixes::add);
                         fixes.add(
                                 new Fix(
                                         "No longer reserve addresses for " + reserved.name(),

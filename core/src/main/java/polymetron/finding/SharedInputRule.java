@@ -49,7 +49,7 @@ final class SharedInputRule implements Rule {
                                                 link.wire().input(),
                                                 link.wire().block(),
                                                 link.wire().sink()),
-                                ConnectFixes.of(new Sinks(platform), link)));
+                                ConnectFixes.of(platform, new Sinks(platform), link)));
             }
         }
     }

@@ -55,7 +55,7 @@ final class SharedPageRule implements Rule {
                                                     Address.formatSize(
                                                             protocol.burstBoundaryBytes()),
                                                     before.label()),
-                                    PlaceFix.of(bus, target).stream().toList()));
+                                    PlaceFix.of(platform, bus, target).stream().toList()));
                 }
                 before = target;
             }

@@ -1,9 +1,12 @@
 package polymetron.finding;
 
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Consumer;
+import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InitiatorPort;
@@ -41,9 +44,28 @@ final class SharedPriorityRule extends PlainRule {
                                                     initiator.label(),
                                                     priority,
                                                     bus.name()),
-                                    List.of()));
+                                    fixes(bus, initiator)));
                 }
             }
         }
+    }
+
+    /** The next priority that no initiator of the bus has. */
+    private static List<Fix> fixes(ElaboratedBus bus, InitiatorPort initiator) {
+        Set<Integer> taken = new HashSet<>();
+        for (InitiatorPort each : bus.initiators()) {
+            Integer own = each.attachment().priority();
+            taken.add(own == null ? Attachment.LAST_PRIORITY : own);
+        }
+        for (int free = 0; free <= Attachment.LAST_PRIORITY; free++) {
+            if (!taken.contains(free)) {
+                return List.of(
+                        new Fix(
+                                "Give %s priority %s".formatted(initiator.label(), free),
+                                new Edit.SetPriority(
+                                        initiator.ref().block(), initiator.ref().name(), free)));
+            }
+        }
+        return List.of();
     }
 }

@@ -8,6 +8,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.StreamLink;
 import polymetron.stream.StreamEnd;
 import polymetron.stream.StreamJoin;
+import polymetron.stream.StreamMismatch;
 import polymetron.stream.StreamNet;
 
 /** The fixes that lead stream sources to sinks. */
@@ -24,12 +25,21 @@ final class StreamFixes {
                 if (fixes.size() >= MOST) {
                     return fixes;
                 }
-                if (!net.leadsBack(source, sink)) {
+                if (!net.leadsBack(source, sink)
+                        && StreamMismatch.of(net, source, sink).isEmpty()) {
                     join(fixes, net, source, sink, "Lead %s to %s");
                 }
             }
         }
         return fixes;
+    }
+
+    /** The fix that leaves the source open. */
+    static List<Fix> opening(StreamLink link) {
+        return List.of(
+                new Fix(
+                        "Disconnect %s".formatted(link.ref()),
+                        new Edit.DisconnectStream(link.block().name(), link.source().name())));
     }
 
     /** The fix that puts what is missing between the ends of a stream. */

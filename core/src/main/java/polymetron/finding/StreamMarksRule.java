@@ -1,10 +1,9 @@
 package polymetron.finding;
 
-import java.util.List;
 import java.util.function.Consumer;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.StreamLink;
-import polymetron.elaborate.StreamTraits;
+import polymetron.stream.StreamMismatch;
 
 /** A sink that needs marks which its source does not give, or takes bytes that do not count. */
 final class StreamMarksRule implements Rule {
@@ -35,26 +34,12 @@ final class StreamMarksRule implements Rule {
             if (link.sink() == null) {
                 continue;
             }
-            StreamTraits needs = link.sink().traits();
-            if (needs.packets() && !link.carries().packets()) {
-                report.accept(
-                        finding(
-                                link.ref(),
-                                "%s needs the end of each packet marked, %s marks none"
-                                        .formatted(link.sinkRef(), link.ref()),
-                                List.of()));
-            }
-            boolean passesOn =
-                    link.sinkBlock().shape().streams().stream()
-                            .anyMatch(form -> link.sink().name().equals(form.type().passes()));
-            if (link.carries().byteLanes() && !needs.byteLanes() && !passesOn) {
-                report.accept(
-                        finding(
-                                link.ref(),
-                                "%s marks which bytes count, %s takes them all"
-                                        .formatted(link.ref(), link.sinkRef()),
-                                List.of()));
-            }
+            StreamMismatch.packets(link)
+                    .or(() -> StreamMismatch.bytes(link))
+                    .ifPresent(
+                            what ->
+                                    report.accept(
+                                            finding(link.ref(), what, StreamFixes.opening(link))));
         }
     }
 }

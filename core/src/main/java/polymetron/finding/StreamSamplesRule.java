@@ -1,9 +1,9 @@
 package polymetron.finding;
 
-import java.util.List;
 import java.util.function.Consumer;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.StreamLink;
+import polymetron.stream.StreamMismatch;
 
 /** A sink that expects samples of another width than come. */
 final class StreamSamplesRule implements Rule {
@@ -34,16 +34,11 @@ final class StreamSamplesRule implements Rule {
             if (link.sink() == null) {
                 continue;
             }
-            int made = link.carries().sampleWidth();
-            int expected = link.sink().traits().sampleWidth();
-            if (made > 0 && expected > 0 && made != expected) {
-                report.accept(
-                        finding(
-                                link.ref(),
-                                "%s carries %s-bit samples, %s expects %s bits"
-                                        .formatted(link.ref(), made, link.sinkRef(), expected),
-                                List.of()));
-            }
+            StreamMismatch.samples(link)
+                    .ifPresent(
+                            what ->
+                                    report.accept(
+                                            finding(link.ref(), what, StreamFixes.opening(link))));
         }
     }
 }

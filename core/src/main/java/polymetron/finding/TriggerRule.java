@@ -1,9 +1,12 @@
 package polymetron.finding;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.Sinks;
 import polymetron.library.Trigger;
 
 /** A source signals otherwise than its input takes. */
@@ -32,8 +35,17 @@ final class TriggerRule extends PlainRule {
                                                         : "a " + signal + " level",
                                                 link.wire().block(),
                                                 link.wire().sink()),
-                                List.of()));
+                                fixes(platform, link)));
             }
         }
+    }
+
+    private static List<Fix> fixes(ElaboratedPlatform platform, InterruptLink link) {
+        List<Fix> fixes = new ArrayList<>(ConnectFixes.of(platform, new Sinks(platform), link));
+        fixes.add(
+                new Fix(
+                        "Disconnect %s".formatted(link.ref()),
+                        new Edit.DisconnectInterrupt(link.block().name(), link.source().name())));
+        return fixes;
     }
 }

@@ -32,7 +32,7 @@ final class UnplacedRule implements Rule {
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBus bus : platform.buses()) {
             for (TargetRange target : bus.unplaced()) {
-                Optional<Fix> place = PlaceFix.of(bus, target);
+                Optional<Fix> place = PlaceFix.of(platform, bus, target);
                 String what = "%s is on %s but has no base".formatted(target.label(), bus.name());
                 report.accept(
                         finding(

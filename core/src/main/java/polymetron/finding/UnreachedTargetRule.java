@@ -18,6 +18,7 @@ import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.elaborate.TargetRange;
 import polymetron.placement.Placement;
+import polymetron.placement.StartVectors;
 
 /** No initiator gets to a target. */
 final class UnreachedTargetRule implements Rule {
@@ -98,7 +99,7 @@ final class UnreachedTargetRule implements Rule {
                             finding(
                                     ref,
                                     "%s is on no bus".formatted(ref),
-                                    fixes(driven, ref, form)));
+                                    fixes(platform, driven, ref, form)));
                 }
             }
         }
@@ -128,26 +129,22 @@ final class UnreachedTargetRule implements Rule {
     }
 
     private static List<Fix> fixes(
-            List<ElaboratedBus> buses, InterfaceRef ref, SizedInterface form) {
+            ElaboratedPlatform platform,
+            List<ElaboratedBus> buses,
+            InterfaceRef ref,
+            SizedInterface form) {
         List<Fix> fixes = new ArrayList<>();
         for (ElaboratedBus bus : buses) {
-            if (Adapters.canJoin(form.type().protocols(), bus.bus().protocol())) {
-                Placement.baseFor(bus, ref, form)
-                        .ifPresent(
-                                (Address base) ->
-                                        fixes.add(
-                                                new Fix(
-                                                        "Put %s on %s at %s"
-                                                                .formatted(
-                                                                        ref.block(),
-                                                                        bus.name(),
-                                                                        base),
-                                                        new Edit.Attach(
-                                                                ref.block(),
-                                                                ref.name(),
-                                                                bus.name(),
-                                                                base,
-                                                                null))));
+            Address base =
+                    Adapters.canJoin(form.type().protocols(), bus.bus().protocol())
+                            ? Placement.baseFor(bus, ref, form).orElse(null)
+                            : null;
+            if (base != null) {
+                Edit attach = new Edit.Attach(ref.block(), ref.name(), bus.name(), base, null);
+                fixes.add(
+                        new Fix(
+                                "Put %s on %s at %s".formatted(ref.block(), bus.name(), base),
+                                form.isMemory() ? StartVectors.with(platform, attach) : attach));
             }
         }
         return fixes;

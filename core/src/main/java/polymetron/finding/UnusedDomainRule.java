@@ -38,7 +38,10 @@ final class UnusedDomainRule extends PlainRule {
                         finding(
                                 domain.name(),
                                 "nothing runs on clock domain %s".formatted(domain.name()),
-                                List.of(new Fix(label, new Edit.RemoveDomain(domain.name())))));
+                                List.of(
+                                        new Fix(
+                                                label,
+                                                new Edit.RemoveDomain(domain.name(), null)))));
             }
         }
     }

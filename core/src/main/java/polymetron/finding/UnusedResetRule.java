@@ -4,6 +4,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Consumer;
+import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.ResetOutput;
@@ -30,9 +31,21 @@ final class UnusedResetRule extends PlainRule {
                             finding(
                                     ref,
                                     "no clock domain is reset by %s".formatted(ref),
-                                    List.of()));
+                                    fixes(platform, block, ref)));
                 }
             }
         }
+    }
+
+    /** Any domain but those of the block, which would reset itself. */
+    private static List<Fix> fixes(ElaboratedPlatform platform, ElaboratedBlock block, String ref) {
+        return platform.domains().stream()
+                .filter(domain -> !block.block().domains().containsValue(domain.name()))
+                .map(
+                        domain ->
+                                new Fix(
+                                        "Reset %s by %s".formatted(domain.name(), ref),
+                                        new Edit.ChangeDomain(domain.domain().withReset(ref))))
+                .toList();
     }
 }

@@ -46,6 +46,11 @@ final class VectorRule implements Rule {
                 platform.space(new InterfaceRef(hart.block().name(), hart.role().fetch()))
                         .ifPresent(
                                 space -> {
+                                    // Without any memory to fetch from that is what is said.
+                                    if (space.ranges().stream()
+                                            .noneMatch(each -> each.form().type().executable())) {
+                                        return;
+                                    }
                                     check(space, hart.role().reset(), 0, report);
                                     check(space, hart.role().trap(), 0x40, report);
                                 });

@@ -6,16 +6,20 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.Pass;
+import polymetron.library.Kind;
 
 /** The ways of interrupts from their sources through controllers to harts. */
 public final class InterruptWays {
     public static final Pass<InterruptWays> PASS =
             Pass.named("ways of interrupts", InterruptWays::new);
 
-    private static final String TO_CONTROLLER = "device";
+    /** The sort of line that goes from a block into an interrupt controller. */
+    public static final String TO_CONTROLLER = "device";
+
     private static final String EXTERNAL = "external";
 
     /** Where the first connected line of a controller leads on, by the controller's name. */
@@ -44,6 +48,23 @@ public final class InterruptWays {
             at = goesOn ? onward.get(at.sinkBlock().name()) : null;
         }
         return way;
+    }
+
+    /** Whether what comes into a port of a block gets to a hart: into a processor, or through controllers. */
+    public boolean leadsToHart(ElaboratedBlock block, String line) {
+        ElaboratedBlock at = block;
+        Set<String> passed = new HashSet<>();
+        while (line.equals(TO_CONTROLLER) && at.kind() != Kind.PROCESSOR && passed.add(at.name())) {
+            InterruptLink next = onward.get(at.name());
+            if (next == null) {
+                return false;
+            }
+            if (!next.sink().type().line().equals(TO_CONTROLLER)) {
+                return true;
+            }
+            at = next.sinkBlock();
+        }
+        return !line.equals(TO_CONTROLLER) || at.kind() == Kind.PROCESSOR;
     }
 
     /** Whether the way leads back to a controller that it passed. */

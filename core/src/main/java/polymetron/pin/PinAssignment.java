@@ -98,6 +98,9 @@ public record PinAssignment(List<Given> given, List<String> homeless) {
         List<SizedPort> ordered = new ArrayList<>(link.form().ports());
         ordered.sort(Comparator.comparing((SizedPort port) -> !isDifferential(device, link, port)));
         for (SizedPort port : ordered) {
+            if (isDifferential(device, link, port) && port.width() % 2 != 0) {
+                return Optional.empty();
+            }
             List<String> all = new ArrayList<>(pins(link, port));
             while (all.size() < port.width()) {
                 boolean pair = isDifferential(device, link, port) && all.size() % 2 == 0;
@@ -126,7 +129,7 @@ public record PinAssignment(List<Given> given, List<String> homeless) {
 
     private static boolean isDifferential(Device device, OutwardLink link, SizedPort port) {
         Device.Standard standard = standard(device, link, port);
-        return standard != null && standard.differential() && port.width() % 2 == 0;
+        return standard != null && standard.differential();
     }
 
     private static String partner(Device.Bank bank, String pin, List<String> free) {

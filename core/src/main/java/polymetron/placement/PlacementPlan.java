@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import polymetron.address.Address;
 import polymetron.address.AddressRange;
@@ -30,33 +31,99 @@ public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<Homeless> 
     private static final int MOST_WORK = 20_000;
 
     private static final Comparator<TargetRange> LARGEST_FIRST =
-            Comparator.<TargetRange, Long>comparing(
+            Comparator.<TargetRange, Boolean>comparing(target -> target.form().place() == null)
+                    .thenComparing(
                             target -> target.form().sizeBytes(),
                             (one, other) -> Long.compareUnsigned(other, one))
                     .thenComparing(TargetRange::ref);
 
     public static PlacementPlan of(ElaboratedBus bus) {
-        return of(bus, bus.reachable(), Map.of());
+        return of(bus, PlacementWish.COMPACT);
+    }
+
+    public static PlacementPlan of(ElaboratedBus bus, PlacementWish wish) {
+        return of(bus, bus.reachable(), Map.of(), wish);
     }
 
     /**
      * @param window addresses that can be used
      * @param sizes ranges that are to have another size than they have now, in bytes
+     * @param wish what the user wants of it
      */
-    static PlacementPlan of(ElaboratedBus bus, AddressRange window, Map<InterfaceRef, Long> sizes) {
+    static PlacementPlan of(
+            ElaboratedBus bus,
+            AddressRange window,
+            Map<InterfaceRef, Long> sizes,
+            PlacementWish wish) {
         List<TargetRange> fixed = new ArrayList<>();
         List<TargetRange> free = new ArrayList<>();
         for (TargetRange target : bus.unplaced()) {
             free.add(sized(target, sizes));
         }
         for (TargetRange target : bus.placed()) {
-            if (target.held() || target.form().place() != null) {
+            boolean stays =
+                    target.held()
+                            || target.range().equals(target.form().place())
+                            || wish.staying().contains(target.ref());
+            if (stays) {
                 fixed.add(target);
             } else {
                 free.add(sized(target, sizes));
             }
         }
         free.removeIf(target -> target.form().sizeBytes() == 0);
+        Attempt best = wish.fewestMoves() ? around(bus, window, fixed, free) : null;
+        if (best == null) {
+            best = settled(bus, window, fixed, free);
+            if (!best.left.isEmpty()) {
+                Attempt other = around(bus, window, fixed, free);
+                best = other.left.size() < best.left.size() ? other : best;
+            }
+        }
+        return best.plan();
+    }
+
+    /** Moves only what is in somebody's way. */
+    private static Attempt around(
+            ElaboratedBus bus,
+            AddressRange window,
+            List<TargetRange> fixed,
+            List<TargetRange> free) {
+        List<TargetRange> staying = new ArrayList<>(fixed);
+        List<TargetRange> moving = new ArrayList<>(free);
+        for (TargetRange target : inNobodysWay(bus, window, fixed, free)) {
+            staying.add(target);
+            moving.removeIf(each -> each.ref().equals(target.ref()));
+        }
+        return settled(bus, window, staying, moving);
+    }
+
+    /** What has no better place stays where it is, and nothing else goes there. */
+    private static Attempt settled(
+            ElaboratedBus bus,
+            AddressRange window,
+            List<TargetRange> fixed,
+            List<TargetRange> free) {
+        List<TargetRange> stuck = new ArrayList<>();
+        while (true) {
+            List<TargetRange> staying = new ArrayList<>(fixed);
+            staying.addAll(stuck);
+            List<TargetRange> moving = new ArrayList<>(free);
+            moving.removeAll(stuck);
+            Attempt attempt = attempt(bus, window, staying, moving);
+            if (!stuck.addAll(attempt.left.stream().filter(TargetRange::isPlaced).toList())) {
+                attempt.left.addAll(stuck);
+                attempt.fixed.removeAll(stuck);
+                return attempt;
+            }
+        }
+    }
+
+    private static Attempt attempt(
+            ElaboratedBus bus,
+            AddressRange window,
+            List<TargetRange> fixed,
+            List<TargetRange> free) {
         Attempt best = Attempt.apart(bus, window, fixed, free);
         if (best.left.size() > 0) {
             Attempt together = new Attempt(bus, window, fixed);
@@ -65,7 +132,41 @@ public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<Homeless> 
                 best = together;
             }
         }
-        return best.plan();
+        return best;
+    }
+
+    /** Ranges that are aligned, within the window and apart from each other; of two that overlap the larger. */
+    private static List<TargetRange> inNobodysWay(
+            ElaboratedBus bus,
+            AddressRange window,
+            List<TargetRange> fixed,
+            List<TargetRange> free) {
+        List<AddressRange> taken = new ArrayList<>();
+        bus.kept().forEach(each -> taken.add(each.range()));
+        fixed.forEach(target -> taken.add(target.range()));
+        free.stream()
+                .map(target -> target.form().place())
+                .filter(Objects::nonNull)
+                .forEach(taken::add);
+        List<TargetRange> well = new ArrayList<>();
+        for (TargetRange target : free.stream().sorted(LARGEST_FIRST).toList()) {
+            if (!target.isPlaced() || target.form().place() != null) {
+                continue;
+            }
+            long room = Placement.room(bus, target.form());
+            // The range of a target at the end of all addresses is cut; an aligned one never is.
+            boolean aligned = (target.range().base() & (Address.powerOfTwoAtLeast(room) - 1)) == 0;
+            AddressRange range =
+                    aligned
+                            ? AddressRange.of(target.range().base(), target.form().sizeBytes())
+                            : target.range();
+            if (aligned && window.contains(range) && taken.stream().noneMatch(range::overlaps)) {
+                taken.add(range);
+                well.add(
+                        new TargetRange(target.block(), target.form(), range, false, target.via()));
+            }
+        }
+        return well;
     }
 
     private static TargetRange sized(TargetRange target, Map<InterfaceRef, Long> sizes) {

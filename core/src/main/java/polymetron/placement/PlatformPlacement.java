@@ -41,9 +41,13 @@ public record PlatformPlacement(List<PlacementPlan> plans, List<Growth> windows)
     public record Growth(ElaboratedBlock bridge, String parameter, long from, long to) {}
 
     public static PlatformPlacement of(ElaboratedPlatform platform) {
+        return of(platform, PlacementWish.COMPACT);
+    }
+
+    public static PlatformPlacement of(ElaboratedPlatform platform, PlacementWish wish) {
         Set<InterfaceRef> asTheyAre = new HashSet<>();
         while (true) {
-            Planner planner = new Planner(platform, asTheyAre);
+            Planner planner = new Planner(platform, asTheyAre, wish);
             PlatformPlacement plan = planner.plan();
             // Where the bus in front has no room for a larger window, it stays as it is.
             boolean fits = true;
@@ -66,8 +70,17 @@ public record PlatformPlacement(List<PlacementPlan> plans, List<Growth> windows)
         return windows.isEmpty() && plans.stream().allMatch(plan -> plan.moves().isEmpty());
     }
 
-    /** The plan as one edit. */
-    public Edit asEdit() {
+    /** The plan as one edit; what points into memories follows them. */
+    public Edit asEdit(ElaboratedPlatform platform) {
+        return Followers.with(platform, moving());
+    }
+
+    /** What has to follow the ranges that move. */
+    public List<Edit> followers(ElaboratedPlatform platform) {
+        return Followers.of(platform, moving());
+    }
+
+    private Edit moving() {
         List<Edit> edits = new ArrayList<>();
         for (Growth growth : windows) {
             edits.add(
@@ -81,7 +94,7 @@ public record PlatformPlacement(List<PlacementPlan> plans, List<Growth> windows)
                 edits.add(plan.asEdit());
             }
         }
-        return new Edit.Several("place all ranges again", edits);
+        return new Edit.Several("place ranges automatically", edits);
     }
 
     private static final class Planner {
@@ -91,10 +104,13 @@ public record PlatformPlacement(List<PlacementPlan> plans, List<Growth> windows)
         private final Set<String> begun = new HashSet<>();
 
         private final Set<InterfaceRef> asTheyAre;
+        private final PlacementWish wish;
 
-        private Planner(ElaboratedPlatform platform, Set<InterfaceRef> asTheyAre) {
+        private Planner(
+                ElaboratedPlatform platform, Set<InterfaceRef> asTheyAre, PlacementWish wish) {
             this.platform = platform;
             this.asTheyAre = asTheyAre;
+            this.wish = wish;
         }
 
         private PlatformPlacement plan() {
@@ -122,7 +138,7 @@ public record PlatformPlacement(List<PlacementPlan> plans, List<Growth> windows)
             }
             Map<InterfaceRef, Long> sizes = new HashMap<>();
             growths.forEach((ref, growth) -> sizes.put(ref, growth.to()));
-            PlacementPlan plan = PlacementPlan.of(bus, window, sizes);
+            PlacementPlan plan = PlacementPlan.of(bus, window, sizes, wish);
             plans.put(bus.name(), plan);
             if (bridge != null) {
                 grow(bridge, plan);
@@ -145,10 +161,8 @@ public record PlatformPlacement(List<PlacementPlan> plans, List<Growth> windows)
             SizedInterface upstream = upstream(only.block());
             Attachment above = only.block().block().attachments().get(bridge.upstream());
             boolean isHeld = above != null && above.staysPut();
-            boolean stays =
-                    isHeld
-                            || asTheyAre.contains(
-                                    new InterfaceRef(only.block().name(), upstream.name()));
+            InterfaceRef window = new InterfaceRef(only.block().name(), upstream.name());
+            boolean stays = isHeld || asTheyAre.contains(window) || wish.staying().contains(window);
             return stays || bridge.window() == null || upstream.sizeParameter().isEmpty()
                     ? null
                     : only;
@@ -181,12 +195,14 @@ public record PlatformPlacement(List<PlacementPlan> plans, List<Growth> windows)
                             .map(last -> last - now.base() + 1)
                             .orElse(0L);
             long wanted = Address.powerOfTwoAtLeast(needed);
-            if (Long.compareUnsigned(needed, wanted / 4 * 3) > 0) {
+            // A window with room to grow is a wish of its own; who wants few moves has not got it.
+            long enough = wish.fewestMoves() ? now.sizeBytes() : now.sizeBytes() / 4 * 3;
+            if (!wish.fewestMoves() && Long.compareUnsigned(needed, wanted / 4 * 3) > 0) {
                 wanted *= 2;
             }
             wanted = Math.min(wanted, Long.highestOneBit(largest(bridge.block())));
             if (Long.compareUnsigned(wanted, now.sizeBytes()) > 0
-                    && Long.compareUnsigned(needed, now.sizeBytes() / 4 * 3) > 0) {
+                    && Long.compareUnsigned(needed, enough) > 0) {
                 SizedInterface upstream = upstream(bridge.block());
                 growths.put(
                         new InterfaceRef(bridge.block().name(), upstream.name()),

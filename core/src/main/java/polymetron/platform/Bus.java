@@ -55,6 +55,14 @@ public record Bus(
         return new Bus(name, protocol, dataWidth, other, domain, arbitration, reserved);
     }
 
+    public Bus withDataWidth(int other) {
+        return new Bus(name, protocol, other, addressWidth, domain, arbitration, reserved);
+    }
+
+    public Bus withDomain(String other) {
+        return new Bus(name, protocol, dataWidth, addressWidth, other, arbitration, reserved);
+    }
+
     public Bus withArbitration(Arbitration other) {
         return new Bus(name, protocol, dataWidth, addressWidth, domain, other, reserved);
     }

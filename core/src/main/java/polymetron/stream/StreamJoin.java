@@ -3,6 +3,7 @@ package polymetron.stream;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import polymetron.edit.Edit;
@@ -56,7 +57,7 @@ public record StreamJoin(List<Edit> edits, List<String> parts) {
         private StreamJoin join(StreamEnd source, StreamEnd sink) {
             block = source.block().name();
             port = source.form().name();
-            domain = source.domain();
+            domain = source.domain() == null ? sink.domain() : source.domain();
             int width = source.form().dataWidth();
             StreamLink link = net.link(source);
             if (!link.isOpen() && sink.ref().equals(link.sinkRef())) {
@@ -178,10 +179,15 @@ public record StreamJoin(List<Edit> edits, List<String> parts) {
                 }
             }
             edits.add(new Edit.AddBlock(name, type.identity(), new LinkedHashMap<>(parameters)));
-            if (domainName != null) {
-                edits.add(new Edit.SetDomain(name, type.clocks().getFirst().name(), domainName));
-                edits.add(new Edit.SetDomain(name, type.resets().getFirst().name(), domainName));
+            if (domainName == null) {
+                throw new RejectedEdit(
+                        "sink",
+                        "%s is needed in between, and neither end has a clock yet; connect the"
+                                        .formatted(type.title().toLowerCase(Locale.ROOT))
+                                + " clocks first");
             }
+            edits.add(new Edit.SetDomain(name, type.clocks().getFirst().name(), domainName));
+            edits.add(new Edit.SetDomain(name, type.resets().getFirst().name(), domainName));
             connect(name, type.streamPart().sink());
         }
 

@@ -23,6 +23,7 @@ public final class StreamNet {
     private final List<StreamEnd> sinks = new ArrayList<>();
     private final Map<InterfaceRef, StreamLink> links = new HashMap<>();
     private final Map<InterfaceRef, StreamLink> feeders = new HashMap<>();
+    private final Set<InterfaceRef> held = new HashSet<>();
     private final Map<String, List<String>> onward = new HashMap<>();
 
     public StreamNet(ElaboratedPlatform platform) {
@@ -34,6 +35,12 @@ public final class StreamNet {
         }
         sources.sort(Comparator.comparing(StreamEnd::ref));
         sinks.sort(Comparator.comparing(StreamEnd::ref));
+        // A wire from a source that is not there any more holds its sink all the same.
+        for (ElaboratedBlock block : platform.blocks()) {
+            block.block().streams().values().stream()
+                    .map(wire -> new InterfaceRef(wire.block(), wire.sink()))
+                    .forEach(held::add);
+        }
         for (StreamLink link : platform.streams()) {
             links.put(link.ref(), link);
             if (link.sink() != null) {
@@ -79,7 +86,7 @@ public final class StreamNet {
     }
 
     public List<StreamEnd> openSinks() {
-        return sinks.stream().filter(end -> !feeders.containsKey(end.ref())).toList();
+        return sinks.stream().filter(end -> !held.contains(end.ref())).toList();
     }
 
     /** Whether what goes into a sink comes back to the source, so that joining both makes a circle. */

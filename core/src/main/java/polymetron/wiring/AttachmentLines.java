@@ -96,12 +96,19 @@ final class AttachmentLines {
                                                 form.type().protocols(), bus.bus().protocol()))
                         .filter(bus -> form.isTarget() || !bus.isBehindBridge())
                         .filter(bus -> !isPrivate(bus))
+                        .filter(bus -> form.isTarget() || seesAll(form, bus))
                         .toList();
         List<ElaboratedBus> near = possible.stream().filter(bus -> !bus.isBehindBridge()).toList();
         if (form.isMemory() && !near.isEmpty()) {
             possible = near;
         }
         return cheapest(possible, form);
+    }
+
+    /** An initiator that passes on some addresses only is no good where others are in use already. */
+    private static boolean seesAll(SizedInterface form, ElaboratedBus bus) {
+        return form.place() == null
+                || bus.placed().stream().allMatch(target -> form.place().contains(target.range()));
     }
 
     /** The buses that need the least logic between; several where they need the same. */

@@ -2,6 +2,7 @@ package polymetron.wiring;
 
 import java.util.List;
 import java.util.Optional;
+import polymetron.clock.Neighbours;
 import polymetron.edit.Edit;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
@@ -70,7 +71,9 @@ final class ClockLines {
         if (fitting.isEmpty()) {
             return;
         }
-        Optional<Domain> near = new Neighbours(draft.now()).domainOf(block, fitting);
+        Optional<Domain> near =
+                Neighbours.ofReset(block, clock.name(), fitting)
+                        .or(() -> new Neighbours(draft.now()).domainOf(block, fitting));
         Domain domain = near.orElse(fitting.getFirst());
         String why =
                 draft.now().domains().size() == 1

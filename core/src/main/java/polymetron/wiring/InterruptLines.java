@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.OptionalInt;
 import polymetron.edit.Edit;
 import polymetron.elaborate.InterruptLink;
+import polymetron.interrupt.InterruptWays;
 import polymetron.interrupt.Sinks;
 
 /** Interrupt sources to the lowest free input of the port that takes their line. */
@@ -20,15 +21,22 @@ final class InterruptLines {
         List<InterruptLink> loose =
                 draft.now().interrupts().stream()
                         .filter(link -> link.wire() == null)
-                        .sorted(Comparator.comparing(InterruptLink::ref))
+                        // Controllers first: what goes into one that leads nowhere is lost.
+                        .sorted(
+                                Comparator.comparing(InterruptLines::isDevice)
+                                        .thenComparing(InterruptLink::ref))
                         .toList();
         for (InterruptLink link : loose) {
             Sinks sinks = new Sinks(draft.now());
+            InterruptWays ways = InterruptWays.of(draft.now());
+            String line = link.source().type().line();
             List<Proposal.Choice> choices = new ArrayList<>();
             List<String> words = new ArrayList<>();
-            for (Sinks.Sink sink : sinks.forLine(link.source().type().line())) {
+            for (Sinks.Sink sink : sinks.forLine(line)) {
                 OptionalInt input = sinks.freeInput(sink);
-                if (input.isPresent()) {
+                if (input.isPresent()
+                        && ways.leadsToHart(sink.block(), line)
+                        && sink.port().type().accepts(link.source().type().signal())) {
                     words.add(
                             "%s → %s, input %s"
                                     .formatted(link.ref(), sink.ref(), input.getAsInt()));
@@ -50,18 +58,20 @@ final class InterruptLines {
                         key,
                         Proposal.Kind.INTERRUPT,
                         words.getFirst(),
-                        "the lowest free input of the only port for %s interrupts"
-                                .formatted(link.source().type().line()),
+                        "the lowest free input of the only port for %s interrupts".formatted(line),
                         choices.getFirst().edits().getFirst());
             } else if (choices.size() > 1) {
                 draft.offer(
                         key,
                         Proposal.Kind.INTERRUPT,
                         "%s to one of %s inputs".formatted(link.ref(), choices.size()),
-                        "several ports take %s interrupts; choose one"
-                                .formatted(link.source().type().line()),
+                        "several ports take %s interrupts; choose one".formatted(line),
                         choices);
             }
         }
+    }
+
+    private static boolean isDevice(InterruptLink link) {
+        return link.source().type().line().equals(InterruptWays.TO_CONTROLLER);
     }
 }

@@ -5,6 +5,7 @@ import java.util.Optional;
 import polymetron.edit.Edit;
 import polymetron.stream.StreamEnd;
 import polymetron.stream.StreamJoin;
+import polymetron.stream.StreamMismatch;
 import polymetron.stream.StreamNet;
 
 /** Streams: what has one way only to go is tied, the rest is offered. */
@@ -42,7 +43,9 @@ final class StreamLines {
     }
 
     private static boolean canGo(StreamNet net, StreamEnd source, StreamEnd sink) {
-        return !net.leadsBack(source, sink) && StreamJoin.obstacle(net, source, sink).isEmpty();
+        return !net.leadsBack(source, sink)
+                && StreamMismatch.of(net, source, sink).isEmpty()
+                && StreamJoin.obstacle(net, source, sink).isEmpty();
     }
 
     private boolean onlyWay(String key, StreamNet net, StreamEnd source) {
@@ -86,7 +89,8 @@ final class StreamLines {
                         ? Optional.of("has a source by now")
                         : net.leadsBack(source, sink)
                                 ? Optional.of("would make a circle")
-                                : StreamJoin.obstacle(net, source, sink);
+                                : StreamMismatch.of(net, source, sink)
+                                        .or(() -> StreamJoin.obstacle(net, source, sink));
         return obstacle.map(
                         reason ->
                                 new Proposal.Choice(

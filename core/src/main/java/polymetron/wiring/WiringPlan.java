@@ -39,6 +39,7 @@ public record WiringPlan(List<Proposal> proposals) {
         clocks.madeClocks(true);
         clocks.firstDomain();
         clocks.clocksAndResets();
+        new PllLines(draft).plan();
         clocks.madeClocks(false);
         clocks.clocksAndResets();
         new StreamLines(draft).plan();
@@ -48,6 +49,7 @@ public record WiringPlan(List<Proposal> proposals) {
         buses.behindBridges();
         attachments.attachLoose(false);
         attachments.placeUnplaced();
+        new StartLines(draft).plan();
         new InterruptLines(draft).plan();
         new PartLines(draft).plan();
         return new WiringPlan(List.copyOf(draft.lines()));

@@ -53,7 +53,7 @@ final class EditorTest {
                 "device line");
         refused(new Edit.BindPart("console", "serial", "lamps"), "part", "cannot drive");
         refused(new Edit.RemoveBus("system"), "bus", "system");
-        refused(new Edit.RemoveDomain("main"), "domain", "main");
+        refused(new Edit.RemoveDomain("main", null), "into", "main");
         refused(new Edit.RenamePlatform("   "), "name", "name");
         refused(
                 new Edit.AddBus(new Bus("wide", Protocol.AXI4_LITE, 32, 65, "main")),

@@ -2,23 +2,12 @@ package polymetron.finding;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import java.util.Random;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.RepetitionInfo;
-import polymetron.Shipped;
-import polymetron.address.Address;
-import polymetron.edit.Edit;
 import polymetron.AnyPlatforms;
+import polymetron.Shipped;
 import polymetron.edit.Editor;
-import polymetron.edit.RejectedEdit;
-import polymetron.library.BlockType;
-import polymetron.platform.Block;
-import polymetron.platform.Bus;
-import polymetron.platform.ClockDomain;
-import polymetron.platform.PinSetting;
 import polymetron.platform.Platform;
 
 /** However a platform was broken: every button that a finding offers can be pressed, and settling a group comes to an end. */

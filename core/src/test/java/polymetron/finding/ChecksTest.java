@@ -7,6 +7,8 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -24,6 +26,7 @@ import polymetron.library.Vlnv;
 import polymetron.pin.PinsTest;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
+import polymetron.platform.Outward;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
 
@@ -206,9 +209,18 @@ final class ChecksTest {
                 breaking(
                         "reset-before-clock",
                         "fast",
-                        "fast runs on pll.out0, but leaves its reset with reset_button",
+                        "fast runs on complex.clock0, but leaves its reset with reset_button",
+                        add("complex", "processor:hard-complex"),
+                        new Edit.AddDomain(
+                                new ClockDomain("fast", "complex.clock0", "reset_button"))),
+                breaking(
+                        "reset-from-other-domain",
+                        "console.rst",
+                        "console.rst is reset in domain main, but runs on the clock of fast",
                         add("pll", "infrastructure:pll", in("pll", "clk", "main")),
-                        new Edit.AddDomain(new ClockDomain("fast", "pll.out0", "reset_button"))),
+                        new Edit.AddDomain(new ClockDomain("fast", "pll.out0", "reset_button")),
+                        in("console", "clk", "fast"),
+                        in("console", "rst", "main")),
                 breaking(
                         "reset-output-unused",
                         "dog.expired",
@@ -556,11 +568,6 @@ final class ChecksTest {
                         "8 pins and has 1",
                         new Edit.BindPins("lamps", "lines", Map.of("value", List.of("H1")))),
                 breaking(
-                        "outward-pins",
-                        "lamps.lines",
-                        "no pin Z9",
-                        new Edit.BindPins("lamps", "lines", Map.of("value", List.of("Z9")))),
-                breaking(
                         "baud-error",
                         "console.BAUD",
                         "gets 1562500 Bd, -21.9 %: divisor 2",
@@ -604,6 +611,34 @@ final class ChecksTest {
         for (Fix fix : finding.fixes()) {
             Platform fixed = EDITOR.apply(broken, fix.edit());
             assertThat(find(fixed, rule, subject)).as(fix.label()).isNull();
+        }
+    }
+
+    /** Edits refuse a pin that is not there; a document, or another board, can still name one. */
+    @Test
+    void aPinThatTheDeviceDoesNotHaveIsFoundAndReplaced() {
+        Platform demo = Shipped.demo();
+        SortedMap<String, List<String>> pins =
+                new TreeMap<>(
+                        Map.of("value", List.of("H1", "Z9", "H3", "H4", "J1", "J2", "J3", "J4")));
+        Platform broken =
+                demo.withBlocks(
+                        demo.blocks().stream()
+                                .map(
+                                        block ->
+                                                block.name().equals("lamps")
+                                                        ? block.withOutward(
+                                                                "lines",
+                                                                new Outward(null, pins, null))
+                                                        : block)
+                                .toList());
+        Finding finding = find(broken, "outward-pins", "lamps.lines");
+        assertThat(finding.what()).contains("no pin Z9");
+        assertThat(finding.fixes()).isNotEmpty();
+        for (Fix fix : finding.fixes()) {
+            assertThat(find(EDITOR.apply(broken, fix.edit()), "outward-pins", "lamps.lines"))
+                    .as(fix.label())
+                    .isNull();
         }
     }
 

@@ -23,7 +23,7 @@ final class ConsequencesTest {
         assertThat(of(new Edit.RemoveBlock("code")))
                 .contains(
                         "initiator-without-memory cpu.data",
-                        "vector-outside-memory cpu.RESET_VECTOR");
+                        "initiator-without-memory cpu.instruction");
         assertThat(of(new Edit.RemoveBlock("cpu"))).contains("target-unreached lamps.registers");
     }
 }

@@ -211,7 +211,7 @@ final class PlacementPlanTest {
         assertThat(plan.windows())
                 .extracting(PlatformPlacement.Growth::from, PlatformPlacement.Growth::to)
                 .containsExactly(org.assertj.core.api.Assertions.tuple(8192L, 16384L));
-        Platform after = editor.apply(platform, plan.asEdit());
+        Platform after = editor.apply(platform, plan.asEdit(Shipped.elaborate(platform)));
         assertThat(PlatformPlacement.of(Shipped.elaborate(after)).isEmpty()).isTrue();
         assertThat(Shipped.elaborate(after).bus("slow").orElseThrow().placed()).hasSize(3);
 

@@ -114,7 +114,7 @@ final class RangeController {
                 placement.plans().stream()
                         .flatMap(plan -> plan.homeless().stream().map(left -> homeless(plan, left)))
                         .toList(),
-                placement.asEdit());
+                placement.asEdit(elaborations.of(stored)));
     }
 
     private static MoveView move(PlacementPlan plan, Move move) {
