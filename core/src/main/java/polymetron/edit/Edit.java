@@ -51,6 +51,7 @@ import polymetron.platform.PinSetting;
     @JsonSubTypes.Type(value = Edit.ChangeDomain.class, name = "change-domain"),
     @JsonSubTypes.Type(value = Edit.RenameDomain.class, name = "rename-domain"),
     @JsonSubTypes.Type(value = Edit.RemoveDomain.class, name = "remove-domain"),
+    @JsonSubTypes.Type(value = Edit.ChangeBoard.class, name = "change-board"),
     @JsonSubTypes.Type(value = Edit.RenamePlatform.class, name = "rename-platform"),
     @JsonSubTypes.Type(value = Edit.Accept.class, name = "accept"),
     @JsonSubTypes.Type(value = Edit.Reopen.class, name = "reopen"),
@@ -337,6 +338,14 @@ public sealed interface Edit {
             return into == null
                     ? "remove clock domain " + domain
                     : "remove clock domain %s, its blocks to %s".formatted(domain, into);
+        }
+    }
+
+    /** Another board; what refers to the old one is not touched. */
+    record ChangeBoard(Vlnv board) implements Edit {
+        @Override
+        public String describe() {
+            return "change the board to %s".formatted(board == null ? "none" : board.name());
         }
     }
 

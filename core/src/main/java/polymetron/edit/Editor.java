@@ -79,6 +79,13 @@ public final class Editor {
             case Edit.ChangeDomain change -> DomainEdits.change(known, change);
             case Edit.RenameDomain rename -> DomainEdits.rename(known, rename);
             case Edit.RemoveDomain remove -> DomainEdits.remove(known, remove);
+            case Edit.ChangeBoard change -> {
+                require(
+                        change.board() != null && known.library().board(change.board()).isPresent(),
+                        "board",
+                        "there is no board %s".formatted(change.board()));
+                yield known.platform().withBoard(change.board());
+            }
             case Edit.RenamePlatform rename -> known.platform().withName(title(rename.name()));
             case Edit.Accept accept -> AcceptanceEdits.accept(known, accept);
             case Edit.Reopen reopen -> AcceptanceEdits.reopen(known, reopen);

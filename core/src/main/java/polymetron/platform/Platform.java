@@ -49,6 +49,10 @@ public record Platform(
         return new Platform(format, newName, board, domains, buses, blocks, accepted);
     }
 
+    public Platform withBoard(Vlnv other) {
+        return new Platform(format, name, other, domains, buses, blocks, accepted);
+    }
+
     public Platform withDomains(List<ClockDomain> newDomains) {
         return new Platform(format, name, board, newDomains, buses, blocks, accepted);
     }
