@@ -484,6 +484,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/board-change": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["boardChange"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/changes": {
         parameters: {
             query?: never;
@@ -532,6 +548,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/clocks/replan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["replan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/consequences": {
         parameters: {
             query?: never;
@@ -572,6 +604,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/platforms/{id}/domains/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["domain"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1265,6 +1313,14 @@ export interface components {
             title: string;
             type: string;
         };
+        BoardChangeView: {
+            breaks: components["schemas"]["ConsequenceView"][];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            lines: components["schemas"]["LineView"][];
+            /** Format: int64 */
+            revision: number;
+            title: string;
+        };
         BoardProblem: {
             at: string;
             what: string;
@@ -1323,11 +1379,16 @@ export interface components {
             unplaced: components["schemas"]["TargetView"][];
         };
         CandidateView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             plls: components["schemas"]["PllSettingView"][];
             within: boolean;
             worst: string;
         };
+        ChangeBoard: {
+            edit: "ChangeBoard";
+        } & (Omit<components["schemas"]["Edit"], "edit"> & {
+            board?: string;
+        });
         ChangeBus: {
             edit: "ChangeBus";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -1484,6 +1545,21 @@ export interface components {
             block?: string;
             source?: string;
         });
+        DomainDetails: {
+            buses: string[];
+            clock: string;
+            clocks: components["schemas"]["Source"][];
+            frequency: string;
+            inputs: components["schemas"]["Input"][];
+            name: string;
+            pll?: string | null;
+            reset?: string | null;
+            resets: components["schemas"]["Source"][];
+            /** Format: int64 */
+            revision: number;
+            /** Format: int64 */
+            wantedHz?: number | null;
+        };
         DomainView: {
             clock: string;
             frequency: string;
@@ -1499,13 +1575,13 @@ export interface components {
             edit: string;
         };
         EditRequest: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             own?: number[] | null;
             /** Format: int64 */
             revision: number;
         };
         EditToTry: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
         };
         FieldRow: {
             bits: string;
@@ -1564,7 +1640,7 @@ export interface components {
             revision: number;
         };
         FixView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             label: string;
         };
         FormulaRow: {
@@ -1669,6 +1745,10 @@ export interface components {
             /** Format: int32 */
             priority?: number | null;
             reaches: string[];
+        };
+        Input: {
+            block: string;
+            ports: string[];
         };
         InputView: {
             contexts: components["schemas"]["ContextView"][];
@@ -1831,6 +1911,7 @@ export interface components {
             bus: string;
             from?: string | null;
             label: string;
+            ref: string;
             to: string;
         };
         NewBlock: {
@@ -1853,7 +1934,7 @@ export interface components {
             why: string;
         };
         OfferView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             problem?: string | null;
             /** Format: int64 */
             revision: number;
@@ -1934,7 +2015,7 @@ export interface components {
             voltage: string;
         };
         PinImportView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             problems: string[];
             /** Format: int64 */
             revision: number;
@@ -1961,7 +2042,7 @@ export interface components {
             voltage: string;
         };
         PinPlanView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             given: components["schemas"]["GivenPinsView"][];
             homeless: string[];
             /** Format: int64 */
@@ -2005,7 +2086,8 @@ export interface components {
             registers: string[];
         };
         PlacementView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            following: string[];
             homeless: components["schemas"]["HomelessView"][];
             moves: components["schemas"]["MoveView"][];
             /** Format: int64 */
@@ -2026,7 +2108,7 @@ export interface components {
             recipe?: string | null;
         };
         PlanView: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             lines: components["schemas"]["LineView"][];
             name?: string | null;
             /** Format: int64 */
@@ -2116,7 +2198,7 @@ export interface components {
             title: string;
         };
         RangeOffer: {
-            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+            edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             /** Format: int64 */
             revision: number;
             words: string;
@@ -2243,6 +2325,13 @@ export interface components {
             rule?: string;
             subject?: string;
         });
+        ReplanRequest: {
+            domain: string;
+            /** Format: int64 */
+            hertz: number;
+            /** Format: double */
+            tolerancePpm: number;
+        };
         Reserve: {
             edit: "Reserve";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -2421,7 +2510,7 @@ export interface components {
         Several: {
             edit: "Several";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
-            edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"])[];
+            edits?: (components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"])[];
             title?: string;
         });
         ShareView: {
@@ -2462,6 +2551,10 @@ export interface components {
             last: string;
             size: string;
             target?: components["schemas"]["TargetView"];
+        };
+        Source: {
+            name: string;
+            title: string;
         };
         SourceView: {
             block: string;
@@ -3527,6 +3620,30 @@ export interface operations {
             };
         };
     };
+    boardChange: {
+        parameters: {
+            query: {
+                board: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["BoardChangeView"];
+                };
+            };
+        };
+    };
     changes: {
         parameters: {
             query: {
@@ -3588,6 +3705,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WishRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["WishPlanView"];
+                };
+            };
+        };
+    };
+    replan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplanRequest"];
             };
         };
         responses: {
@@ -3668,6 +3811,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    domain: {
+        parameters: {
+            query?: {
+                at?: number | null;
+            };
+            header?: never;
+            path: {
+                id: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["DomainDetails"];
                 };
             };
         };
@@ -3986,7 +4154,10 @@ export interface operations {
     };
     placement: {
         parameters: {
-            query?: never;
+            query?: {
+                fewest?: boolean | null;
+                stay?: string[] | null;
+            };
             header?: never;
             path: {
                 id: string;

@@ -22,7 +22,6 @@ import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Device;
 import polymetron.platform.Names;
-import polymetron.quantity.Quantity;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.StoredPlatform;
@@ -95,7 +94,12 @@ final class ClockController {
                 stored.revision(),
                 null,
                 several,
-                ways.stream().map(way -> candidate(platform, source, way)).toList());
+                ways.stream()
+                        .map(
+                                way ->
+                                        ClocksView.candidate(
+                                                way, ClockWishes.edit(platform, source, way)))
+                        .toList());
     }
 
     private static ClocksView.WishPlanView none(StoredPlatform stored, String obstacle) {
@@ -124,38 +128,5 @@ final class ClockController {
             }
         }
         return wishes;
-    }
-
-    private static ClocksView.CandidateView candidate(
-            ElaboratedPlatform platform, Domain source, List<PllSetting> plls) {
-        double worst = plls.stream().mapToDouble(PllSetting::worstPpm).max().orElse(0);
-        return new ClocksView.CandidateView(
-                plls.stream().allMatch(PllSetting::isWithinTolerance),
-                worst == 0 ? "exact" : Quantity.error(worst).replace("+", ""),
-                plls.stream().map(ClockController::view).toList(),
-                ClockWishes.edit(platform, source, plls));
-    }
-
-    private static ClocksView.PllSettingView view(PllSetting setting) {
-        String multiplier =
-                setting.multiplier() % setting.steps() == 0
-                        ? Integer.toString(setting.multiplier() / setting.steps())
-                        : Double.toString((double) setting.multiplier() / setting.steps());
-        return new ClocksView.PllSettingView(
-                setting.divider(),
-                multiplier,
-                Quantity.format(setting.detectorHz(), "Hz"),
-                Quantity.format(setting.vcoHz(), "Hz"),
-                setting.outputs().stream()
-                        .map(
-                                output ->
-                                        new ClocksView.MadeClockView(
-                                                output.wish().name(),
-                                                Quantity.format(output.wish().hertz(), "Hz"),
-                                                Quantity.format(setting.outputHz(output), "Hz"),
-                                                Quantity.error(output.errorPpm()),
-                                                output.divider(),
-                                                output.isWithinTolerance()))
-                        .toList());
     }
 }

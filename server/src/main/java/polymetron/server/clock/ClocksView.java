@@ -2,7 +2,9 @@ package polymetron.server.clock;
 
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import polymetron.clock.PllSetting;
 import polymetron.edit.Edit;
+import polymetron.quantity.Quantity;
 
 /** Clocks and resets of a platform, from oscillators to blocks. */
 public record ClocksView(
@@ -85,4 +87,37 @@ public record ClocksView(
             String error,
             int divider,
             boolean within) {}
+
+    /** A way to make clocks, as it is shown. */
+    static CandidateView candidate(List<PllSetting> plls, Edit edit) {
+        double worst = plls.stream().mapToDouble(PllSetting::worstPpm).max().orElse(0);
+        return new CandidateView(
+                plls.stream().allMatch(PllSetting::isWithinTolerance),
+                worst == 0 ? "exact" : Quantity.error(worst).replace("+", ""),
+                plls.stream().map(ClocksView::view).toList(),
+                edit);
+    }
+
+    private static ClocksView.PllSettingView view(PllSetting setting) {
+        String multiplier =
+                setting.multiplier() % setting.steps() == 0
+                        ? Integer.toString(setting.multiplier() / setting.steps())
+                        : Double.toString((double) setting.multiplier() / setting.steps());
+        return new ClocksView.PllSettingView(
+                setting.divider(),
+                multiplier,
+                Quantity.format(setting.detectorHz(), "Hz"),
+                Quantity.format(setting.vcoHz(), "Hz"),
+                setting.outputs().stream()
+                        .map(
+                                output ->
+                                        new ClocksView.MadeClockView(
+                                                output.wish().name(),
+                                                Quantity.format(output.wish().hertz(), "Hz"),
+                                                Quantity.format(setting.outputHz(output), "Hz"),
+                                                Quantity.error(output.errorPpm()),
+                                                output.divider(),
+                                                output.isWithinTolerance()))
+                        .toList());
+    }
 }

@@ -30,6 +30,7 @@ import polymetron.elaborate.Field;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.finding.Consequences;
+import polymetron.finding.Finding;
 import polymetron.finding.FixAll;
 import polymetron.library.BlockType;
 import polymetron.library.Recipe;
@@ -240,7 +241,11 @@ final class PlanController {
     }
 
     private List<ConsequenceView> consequences(Platform platform, Edit edit) {
-        return Consequences.of(libraries.current(), platform, edit).stream()
+        return views(Consequences.of(libraries.current(), platform, edit));
+    }
+
+    static List<ConsequenceView> views(List<Finding> findings) {
+        return findings.stream()
                 .map(
                         finding ->
                                 new ConsequenceView(

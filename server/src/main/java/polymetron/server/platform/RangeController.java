@@ -1,7 +1,9 @@
 package polymetron.server.platform;
 
 import jakarta.annotation.Nullable;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -18,6 +20,7 @@ import polymetron.lookup.WhereIs;
 import polymetron.placement.Homeless;
 import polymetron.placement.Move;
 import polymetron.placement.PlacementPlan;
+import polymetron.placement.PlacementWish;
 import polymetron.placement.PlatformPlacement;
 import polymetron.placement.RangeEdits;
 import polymetron.server.problem.NotThere;
@@ -73,14 +76,18 @@ final class RangeController {
                 .toList();
     }
 
+    /**
+     * @param following what else changes, because it points into memory that moves, in words
+     */
     record PlacementView(
             long revision,
             List<MoveView> moves,
             List<GrowthView> windows,
             List<HomelessView> homeless,
+            List<String> following,
             Edit edit) {}
 
-    record MoveView(String label, String bus, @Nullable String from, String to) {}
+    record MoveView(String ref, String label, String bus, @Nullable String from, String to) {}
 
     /** A bridge's window that grows, with room for more behind it. */
     record GrowthView(String bridge, String from, String to) {}
@@ -93,11 +100,26 @@ final class RangeController {
      */
     record HomelessView(String label, String bus, String why, @Nullable Integer bits) {}
 
-    /** What placing all ranges again would move; held ranges stay. */
+    /**
+     * What automatic placement would move; held ranges stay.
+     *
+     * @param fewest whether only what is in the way moves
+     * @param stay ranges that are not to move, each as block.interface
+     */
     @GetMapping("/api/platforms/{id}/placement")
-    PlacementView placement(@PathVariable UUID id) {
+    PlacementView placement(
+            @PathVariable UUID id,
+            @RequestParam(required = false) @Nullable Boolean fewest,
+            @RequestParam(required = false) @Nullable List<String> stay) {
         StoredPlatform stored = store.read(id);
-        PlatformPlacement placement = PlatformPlacement.of(elaborations.of(stored));
+        ElaboratedPlatform platform = elaborations.of(stored);
+        Set<InterfaceRef> staying = new HashSet<>();
+        for (String ref : stay == null ? List.<String>of() : stay) {
+            staying.add(InterfaceRef.parse(ref));
+        }
+        PlatformPlacement placement =
+                PlatformPlacement.of(
+                        platform, new PlacementWish(Boolean.TRUE.equals(fewest), staying));
         return new PlacementView(
                 stored.revision(),
                 placement.plans().stream()
@@ -114,11 +136,13 @@ final class RangeController {
                 placement.plans().stream()
                         .flatMap(plan -> plan.homeless().stream().map(left -> homeless(plan, left)))
                         .toList(),
-                placement.asEdit(elaborations.of(stored)));
+                placement.followers(platform).stream().map(Edit::describe).toList(),
+                placement.asEdit(platform));
     }
 
     private static MoveView move(PlacementPlan plan, Move move) {
         return new MoveView(
+                move.target().ref().toString(),
                 move.target().label(),
                 plan.bus().name(),
                 move.from() == null ? null : move.from().toString(),
