@@ -50,7 +50,7 @@ const { data: addresses } = useRevisionQuery('addresses', (id, at) =>
                     </button>
                     <span class="flex-1"></span>
                     <button v-if="part === 'ranges'" class="button mb-1" @click="placing = true">
-                        Place again…
+                        Place automatically…
                     </button>
                 </div>
                 <template v-if="part === 'ranges'">

@@ -2,6 +2,8 @@
 import DialogFrame from '../frame/DialogFrame.vue'
 import { computed, ref, watch } from 'vue'
 import { answer, client, type Edit } from '../api/client'
+import ConsequenceList from '../findings/ConsequenceList.vue'
+import { useConsequences } from '../findings/consequences'
 import { tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 
@@ -11,18 +13,57 @@ const context = usePlatform()
 type Placement = Awaited<ReturnType<typeof ask>>
 const plan = ref<Placement>()
 
+/** Ranges that are not to move. */
+const staying = ref<string[]>([])
+const fewest = ref(false)
+/** Moves that were proposed and unticked, as they were shown. */
+const unticked = ref<{ ref: string; label: string; from?: string | null }[]>([])
+
 function ask() {
-    return answer(client.GET('/api/platforms/{id}/placement', { params: { path: { id: context.id } } }))
+    return answer(
+        client.GET('/api/platforms/{id}/placement', {
+            params: {
+                path: { id: context.id },
+                query: { fewest: fewest.value, stay: staying.value },
+            },
+        }),
+    )
+}
+
+function toggle(move: { ref: string; label: string; from?: string | null }): void {
+    if (staying.value.includes(move.ref)) {
+        staying.value = staying.value.filter((each) => each !== move.ref)
+        unticked.value = unticked.value.filter((each) => each.ref !== move.ref)
+    } else {
+        staying.value = [...staying.value, move.ref]
+        unticked.value = [...unticked.value, move]
+    }
 }
 
 watch(
+    () => props.open,
+    () => {
+        staying.value = []
+        unticked.value = []
+        fewest.value = false
+    },
+)
+
+let asked = 0
+watch(
     // What was worked out for an older revision says nothing about this one.
-    () => [props.open, context.platform.value?.revision] as const,
-    async ([opened]) => {
-        plan.value = undefined
+    () => [props.open, context.platform.value?.revision, staying.value, fewest.value] as const,
+    async ([opened], before) => {
+        const mine = ++asked
+        if (!opened || before?.[1] !== context.platform.value?.revision) {
+            plan.value = undefined
+        }
         if (opened) {
             try {
-                plan.value = await ask()
+                const answered = await ask()
+                if (mine === asked) {
+                    plan.value = answered
+                }
             } catch (error) {
                 tellProblem(error)
                 emit('close')
@@ -31,9 +72,13 @@ watch(
     },
 )
 
+const breaks = useConsequences(context, () => plan.value?.edit as unknown as Edit | undefined)
 const isDone = computed(
     () =>
-        plan.value?.moves.length === 0 && plan.value.homeless.length === 0 && plan.value.windows.length === 0,
+        unticked.value.length === 0 &&
+        plan.value?.moves.length === 0 &&
+        plan.value.homeless.length === 0 &&
+        plan.value.windows.length === 0,
 )
 
 async function widen(name: string, bits: number): Promise<void> {
@@ -55,11 +100,23 @@ async function apply(): Promise<void> {
 </script>
 
 <template>
-    <DialogFrame :open="open" title="Place again" :width="620" @close="emit('close')">
+    <DialogFrame :open="open" title="Place automatically" :width="620" @close="emit('close')">
         <p class="mt-1 text-soft">
-            Memories from the bottom, registers from the middle, larger ranges first, each aligned to its size
-            and so that few address bits tell them apart. Held ranges and reserved addresses stay as they are.
+            Locked ranges and reserved addresses stay as they are. Untick a range to leave it where it is.
         </p>
+        <fieldset class="mt-2 flex gap-6">
+            <legend class="sr-only">How to place</legend>
+            <label class="flex items-center gap-2">
+                <input v-model="fewest" type="radio" :value="false" name="placement" />
+                <span title="Memories from the bottom, registers from the middle, larger ranges first"
+                    >compact, with few address bits to decode</span
+                >
+            </label>
+            <label class="flex items-center gap-2">
+                <input v-model="fewest" type="radio" :value="true" name="placement" />
+                <span>fewest moves</span>
+            </label>
+        </fieldset>
         <p v-if="!plan" class="mt-4 text-soft">Working it out…</p>
         <p v-else-if="isDone" class="mt-4">Every range is where it would be placed. Nothing moves.</p>
         <table v-else class="mt-4 w-full font-mono text-[13px]">
@@ -70,18 +127,46 @@ async function apply(): Promise<void> {
                     <td aria-label="to">→</td>
                     <td>{{ window.to }}</td>
                 </tr>
-                <tr v-for="move in plan.moves" :key="move.bus + move.label" class="border-b border-line">
-                    <td class="py-1 font-sans text-[15px] font-semibold">{{ move.label }}</td>
+                <tr v-for="move in plan.moves" :key="move.ref" class="border-b border-line">
+                    <td class="py-1 font-sans text-[15px] font-semibold">
+                        <label class="flex items-center gap-2">
+                            <input
+                                type="checkbox"
+                                checked
+                                :aria-label="`Move ${move.label}`"
+                                @change="toggle(move)"
+                            />
+                            {{ move.label }}
+                        </label>
+                    </td>
                     <td>{{ move.from ?? 'no address' }}</td>
                     <td aria-label="to">→</td>
                     <td>{{ move.to }}</td>
                 </tr>
+                <tr v-for="move in unticked" :key="move.ref" class="border-b border-line text-soft">
+                    <td class="py-1 font-sans text-[15px]">
+                        <label class="flex items-center gap-2">
+                            <input
+                                type="checkbox"
+                                :aria-label="`Move ${move.label}`"
+                                @change="toggle(move)"
+                            />
+                            {{ move.label }}
+                        </label>
+                    </td>
+                    <td>{{ move.from ?? 'no address' }}</td>
+                    <td colspan="2" class="font-sans">stays</td>
+                </tr>
+                <tr v-for="line in plan.following" :key="line" class="border-b border-line">
+                    <td colspan="4" class="py-1 font-sans text-[14px] text-soft">also: {{ line }}</td>
+                </tr>
             </tbody>
         </table>
+        <ConsequenceList :consequences="breaks" />
         <div v-for="left in plan?.homeless" :key="left.bus + left.label" class="mt-3">
             <p class="text-error">{{ left.why }}.</p>
             <p class="text-soft">
-                Let what is in the way go, or put {{ left.label }} on another bus<template v-if="left.bits"
+                Move what is in the way, or put {{ left.label }} on another bus<template v-if="left.bits"
                     >, or
                     <button class="text-accent underline" @click="widen(left.bus, left.bits)">
                         give {{ left.bus }} {{ left.bits }} address bits

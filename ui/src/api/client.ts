@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { authorHeader } from './author'
 import type { components, paths } from './generated/schema'
 
 type Schemas = components['schemas']
@@ -40,12 +41,24 @@ export type FindingGroupView = Schemas['FindingGroupView']
 export type BenchView = Schemas['BenchView']
 export type StateView = Schemas['StateView']
 export type ImageView = Schemas['ImageView']
+export type DomainDetails = Schemas['DomainDetails']
+export type BoardChangeView = Schemas['BoardChangeView']
+export type ConsequenceView = Schemas['ConsequenceView']
 export type EditRequest = Schemas['EditRequest']
 
 /** An edit as the API takes it; the server checks the rest. */
 export type Edit = { edit: string; [key: string]: unknown }
 
 export const client = createClient<paths>({ baseUrl: '/' })
+
+client.use({
+    onRequest({ request }) {
+        for (const [name, value] of Object.entries(authorHeader())) {
+            request.headers.set(name, value)
+        }
+        return request
+    },
+})
 
 /** What the server says when it refuses (RFC 9457). */
 export class Refusal extends Error {
@@ -77,7 +90,7 @@ export async function answer<T>(
     try {
         result = await call
     } catch {
-        throw new Refusal(0, 'No connection', 'The server cannot be reached. Nothing was changed; try again.')
+        throw new Refusal(0, 'No connection', 'The server cannot be reached; try again.')
     }
     if (result.error !== undefined || !result.response.ok) {
         throw refusal(result.response.status, result.error)
@@ -92,7 +105,7 @@ export async function upload<T>(path: string, file: Blob): Promise<T> {
         response = await fetch(path, {
             method: 'POST',
             body: file,
-            headers: { 'Content-Type': 'application/octet-stream' },
+            headers: { 'Content-Type': 'application/octet-stream', ...authorHeader() },
         })
     } catch {
         throw new Refusal(

@@ -18,13 +18,13 @@ const picker = ref<HTMLInputElement>()
 const programId = computed(() => program.value?.id)
 const revision = computed(() => context.platform.value?.revision)
 const { data: image, error } = useQuery({
-    queryKey: ['image', context.id, programId, fill, processor, revision],
+    queryKey: ['image', context.id, programId, fill, processor, context.at, revision],
     queryFn: () =>
         answer(
             client.GET('/api/platforms/{id}/programs/{program}/image', {
                 params: {
                     path: { id: context.id, program: programId.value ?? '' },
-                    query: { fill: fill.value, processor: processor.value },
+                    query: { fill: fill.value, processor: processor.value, at: context.at.value },
                 },
             }),
         ),
@@ -48,7 +48,7 @@ function setFill(text: string): void {
 }
 
 const url = (name: string): string =>
-    `/api/platforms/${context.id}/programs/${programId.value}/file?name=${encodeURIComponent(name)}&fill=${fill.value}${processor.value ? `&processor=${encodeURIComponent(processor.value)}` : ''}`
+    `/api/platforms/${context.id}/programs/${programId.value}/file?name=${encodeURIComponent(name)}&fill=${fill.value}${processor.value ? `&processor=${encodeURIComponent(processor.value)}` : ''}${context.at.value === undefined ? '' : `&at=${context.at.value}`}`
 </script>
 
 <template>

@@ -3,6 +3,7 @@ import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { answer, client, type ClocksView, type WishPlanView } from '../api/client'
 import { tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
+import SettingList from './SettingList.vue'
 
 const props = defineProps<{ plls: ClocksView['plls']; domains: ClocksView['tree'] }>()
 const context = usePlatform()
@@ -125,46 +126,19 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
                         :disabled="wishes.length >= 8"
                         @click="wishes.push({ name: '', megahertz: '', tolerance: '100' })"
                     >
-                        Another clock
+                        Add clock
                     </button>
                     <button class="button-main" :disabled="!complete">Find settings</button>
                 </div>
             </form>
             <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
             <p v-if="plan?.obstacle" class="mt-2 text-error" role="alert">{{ plan.obstacle }}</p>
-            <ol v-if="plan && !plan.obstacle" class="mt-3 flex flex-col gap-2" aria-label="Settings found">
-                <li v-for="(candidate, at) in plan.candidates" :key="at" class="sheet px-3 py-2">
-                    <div class="flex items-center gap-3">
-                        <span class="flex-1 font-semibold">
-                            {{ candidate.worst === 'exact' ? 'Exact' : `At most ${candidate.worst} off` }}
-                            <span v-if="!candidate.within" class="tag !border-warn !text-warn"
-                                >beyond the tolerance</span
-                            >
-                        </span>
-                        <button class="button" @click="use(candidate)">Use it</button>
-                    </div>
-                    <div v-for="(pll, number) in candidate.plls" :key="number" class="mt-1 text-[13px]">
-                        <p class="text-soft">
-                            PLL{{ candidate.plls.length > 1 ? ` ${number + 1}` : '' }}: ÷ {{ pll.divider }} ×
-                            {{ pll.multiplier }}, detector {{ pll.detector }}, oscillator {{ pll.vco }}
-                        </p>
-                        <p
-                            v-for="output in pll.outputs"
-                            :key="output.name"
-                            class="grid grid-cols-[1fr_50px_130px_90px]"
-                        >
-                            <span class="font-mono">{{ output.name }}</span>
-                            <span class="text-right font-mono text-soft">÷ {{ output.divider }}</span>
-                            <span class="text-right font-mono">{{ output.obtained }}</span>
-                            <span
-                                class="text-right font-mono"
-                                :class="output.within ? 'text-soft' : 'font-semibold text-warn'"
-                                >{{ output.error }}</span
-                            >
-                        </p>
-                    </div>
-                </li>
-            </ol>
+            <SettingList
+                v-if="plan && !plan.obstacle"
+                :candidates="plan.candidates"
+                label="Settings found"
+                @use="use"
+            />
         </template>
     </section>
 </template>

@@ -9,7 +9,7 @@ const context = usePlatform()
 
 <template>
     <section aria-label="Clock tree">
-        <h2 class="heading">From oscillator to domain</h2>
+        <h2 class="heading">Clock tree</h2>
         <p v-if="tree.length === 0" class="mt-2 text-soft">
             The board has no clock, and no block makes one. Choose another board, or add a block that makes a
             clock.
@@ -19,8 +19,8 @@ const context = usePlatform()
                 <tr class="table-head">
                     <th scope="col" class="py-1">Clock</th>
                     <th scope="col" class="py-1"></th>
-                    <th scope="col" class="py-1 text-right">Asked</th>
-                    <th scope="col" class="py-1 text-right">Obtained</th>
+                    <th scope="col" class="py-1 text-right">Requested</th>
+                    <th scope="col" class="py-1 text-right">Actual</th>
                     <th scope="col" class="w-24 py-1 text-right">Error</th>
                 </tr>
             </thead>
@@ -42,6 +42,15 @@ const context = usePlatform()
                                 v-if="node.block"
                                 class="font-mono text-[13px] font-semibold hover:text-accent"
                                 @click="context.selected.value = node.block"
+                            >
+                                {{ node.name }}
+                            </button>
+                            <button
+                                v-else-if="node.sort === 'domain'"
+                                class="font-mono text-[13px] font-semibold hover:text-accent"
+                                :class="{ 'text-accent': context.selected.value === `domain ${node.name}` }"
+                                :aria-pressed="context.selected.value === `domain ${node.name}`"
+                                @click="context.selected.value = `domain ${node.name}`"
                             >
                                 {{ node.name }}
                             </button>

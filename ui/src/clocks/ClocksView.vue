@@ -4,11 +4,17 @@ import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
 import ClockPlanner from './ClockPlanner.vue'
 import ClockTree from './ClockTree.vue'
+import DomainInspector from './DomainInspector.vue'
+import { computed } from 'vue'
 
 const context = usePlatform()
 const { data: clocks, error } = useRevisionQuery('clocks', (id, at) =>
     answer(client.GET('/api/platforms/{id}/clocks', { params: { path: { id }, query: { at } } })),
 )
+const domain = computed(() => {
+    const name = context.selected.value?.startsWith('domain ') ? context.selected.value.slice(7) : undefined
+    return context.platform.value?.domains.some((each) => each.name === name) ? name : undefined
+})
 </script>
 
 <template>
@@ -18,7 +24,7 @@ const { data: clocks, error } = useRevisionQuery('clocks', (id, at) =>
             <div class="flex min-w-0 flex-col gap-6">
                 <ClockTree :tree="clocks.tree" />
                 <section aria-label="Derived rates">
-                    <h2 class="heading">What the blocks make of it</h2>
+                    <h2 class="heading">Derived rates</h2>
                     <p v-if="clocks.rates.length === 0" class="mt-2 text-soft">
                         No block derives a rate from its clock.
                     </p>
@@ -35,7 +41,7 @@ const { data: clocks, error } = useRevisionQuery('clocks', (id, at) =>
                                 </td>
                                 <td class="text-soft">{{ rate.name }}</td>
                                 <td class="text-right font-mono text-[13px] whitespace-nowrap text-soft">
-                                    {{ rate.wanted ? `asked ${rate.wanted}` : '' }}
+                                    {{ rate.wanted ? `requested ${rate.wanted}` : '' }}
                                 </td>
                                 <td class="pl-4 text-right font-mono text-[13px] whitespace-nowrap">
                                     {{ rate.obtained }}
@@ -102,6 +108,11 @@ const { data: clocks, error } = useRevisionQuery('clocks', (id, at) =>
                 </section>
             </div>
             <div class="flex min-w-0 flex-col gap-6">
+                <DomainInspector v-if="domain" :key="domain" :name="domain" class="sheet p-4" />
+                <p v-else class="text-[13px] text-soft">
+                    Choose a domain in the clock tree to rename it, change its source, reset or frequency, or
+                    remove it.
+                </p>
                 <ClockPlanner
                     :plls="clocks.plls"
                     :domains="clocks.tree.filter((node) => node.sort === 'domain')"

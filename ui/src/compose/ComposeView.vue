@@ -6,6 +6,7 @@ import { usePlatform } from '../frame/platform'
 import BlockPanel from './BlockPanel.vue'
 import BusInspector from './BusInspector.vue'
 import ContextMenu from './ContextMenu.vue'
+import DomainInspector from '../clocks/DomainInspector.vue'
 import DomainBand from './DomainBand.vue'
 import { dragging } from './dragging'
 import GroupDialog from './GroupDialog.vue'
@@ -64,6 +65,9 @@ const bands = computed(() => {
 })
 
 const loose = computed(() => platform.value?.blocks.filter((block) => !block.attached) ?? [])
+const selectedDomain = computed(
+    () => platform.value?.domains.find((domain) => context.selected.value === `domain ${domain.name}`)?.name,
+)
 const selectedBus = computed(() =>
     platform.value?.buses.find((bus) => context.selected.value === `bus ${bus.name}`),
 )
@@ -267,7 +271,14 @@ function add(): void {
         <ContextMenu />
         <GroupDialog />
         <RecipeDialog />
-        <BusInspector v-if="selectedBus" :key="selectedBus.name" :bus="selectedBus" />
+        <aside
+            v-if="selectedDomain"
+            class="flex w-[336px] shrink-0 flex-col overflow-y-auto border-l border-line bg-sheet p-4"
+            aria-label="Inspector"
+        >
+            <DomainInspector :key="selectedDomain" :name="selectedDomain" />
+        </aside>
+        <BusInspector v-else-if="selectedBus" :key="selectedBus.name" :bus="selectedBus" />
         <SeveralInspector v-else-if="selection.names.value.length > 1" :selection="selection" />
         <GroupInspector v-else-if="selectedGroup" :key="selectedGroup.name" :group="selectedGroup" />
         <BlockPanel v-else-if="selectedBlock" :key="selectedBlock.name" :name="selectedBlock.name" />

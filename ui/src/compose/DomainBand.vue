@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { BusView } from '../api/client'
 import BusRail from './BusRail.vue'
 import { domainColour } from './domainColours'
+import { usePlatform } from '../frame/platform'
 import { usePicture } from './picture'
 
 const props = defineProps<{
@@ -13,6 +14,7 @@ const props = defineProps<{
     width: number
 }>()
 const { net } = usePicture()
+const context = usePlatform()
 
 const colour = computed(() => domainColour(props.index))
 </script>
@@ -27,6 +29,7 @@ const colour = computed(() => domainColour(props.index))
             class="absolute inset-y-0 left-1 w-6 text-[12px] font-semibold whitespace-nowrap"
             style="writing-mode: vertical-rl; transform: rotate(180deg)"
             :aria-label="`Clock domain ${name}, ${frequency}`"
+            @click="context.selected.value = `domain ${name}`"
             @mouseenter="net = `clock ${name}`"
             @mouseleave="net = undefined"
             @focus="net = `clock ${name}`"

@@ -3,11 +3,15 @@ import DialogFrame from '../frame/DialogFrame.vue'
 import { watch } from 'vue'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
+import type { Edit } from '../api/client'
+import ConsequenceList from '../findings/ConsequenceList.vue'
+import { useConsequences } from '../findings/consequences'
 import { usePlan } from './plan'
 import PlanLines from './PlanLines.vue'
 
 const context = usePlatform()
 const { plan, problem, begin, toggle, choose, apply } = usePlan(context)
+const breaks = useConsequences(context, () => plan.value?.edit as unknown as Edit | undefined)
 
 watch(
     () => open.wiring,
@@ -35,26 +39,27 @@ async function confirm(): Promise<void> {
         @close="open.wiring = false"
     >
         <p v-if="problem" class="mt-2 text-error">{{ problem }}</p>
-        <p v-else-if="!plan" class="mt-2 text-soft">Looking for loose ends…</p>
+        <p v-else-if="!plan" class="mt-2 text-soft">Looking for unconnected interfaces…</p>
         <p v-else-if="plan.lines.length === 0 && open.paste" class="mt-2 text-soft">
             The blocks are added; there is nothing that they could be connected to.
         </p>
         <p v-else-if="plan.lines.length === 0" class="mt-2 text-soft">
-            Nothing is loose that could be tied: every clock, reset, bus interface, interrupt and board part
-            that has a place has it.
+            Nothing left to connect: every clock, reset, bus interface, interrupt and board part that can be
+            connected is.
         </p>
         <template v-else>
             <p class="mt-1 text-soft">
                 {{
                     open.paste
-                        ? 'The blocks are added, and these loose ends tied.'
-                        : 'These loose ends can be tied.'
+                        ? 'The blocks are added, and these connections made.'
+                        : 'These connections can be made.'
                 }}
                 Nothing you decided is changed; the lines left on are applied as one edit.
             </p>
             <div class="mt-3 min-h-0 flex-1 overflow-auto">
                 <PlanLines :lines="plan.lines" @toggle="toggle" @choose="choose" />
             </div>
+            <ConsequenceList :consequences="breaks" />
         </template>
         <template #buttons>
             <button class="button" @click="open.wiring = false">Close</button>

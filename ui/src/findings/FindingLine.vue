@@ -3,10 +3,11 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Edit, FindingView } from '../api/client'
 import { usePlatform } from '../frame/platform'
-import { useAuthor } from './author'
+import { useAuthor } from '../api/author'
 import { gradeText } from './gradeColours'
 
 const props = defineProps<{ finding: FindingView; step: string; view: string }>()
+const emit = defineEmits<{ fix: [label: string, edit: Edit] }>()
 const context = usePlatform()
 const router = useRouter()
 const author = useAuthor()
@@ -87,7 +88,7 @@ async function accept(): Promise<void> {
                     :key="fix.label"
                     class="button"
                     data-testid="fix"
-                    @click="apply(fix.edit)"
+                    @click="emit('fix', fix.label, fix.edit as unknown as Edit)"
                 >
                     {{ fix.label }}
                 </button>

@@ -13,6 +13,9 @@ import { tellProblem } from '../frame/notices'
 import FindingLine from './FindingLine.vue'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
+import ConsequenceList from './ConsequenceList.vue'
+import { useConsequences } from './consequences'
+import { useFixing } from './fixing'
 import { gradeText } from './gradeColours'
 
 const context = usePlatform()
@@ -51,7 +54,9 @@ function fold(key: string): void {
     }
 }
 
+const fixing = useFixing(context)
 const settling = ref<OfferView>()
+const settlingBreaks = useConsequences(context, () => settling.value?.edit as unknown as Edit | undefined)
 async function settle(group: string): Promise<void> {
     try {
         settling.value = await answer(
@@ -81,10 +86,6 @@ const summary = computed(() => {
     )
     return parts.length > 0 ? parts.join(', ') : 'No findings'
 })
-
-function apply(edit: unknown): void {
-    void context.edit(edit as Edit)
-}
 </script>
 
 <template>
@@ -145,16 +146,33 @@ function apply(edit: unknown): void {
                             :step="group.step"
                             :view="VIEWS[group.step] ?? 'compose'"
                             :class="group.count > 1 ? 'bg-paper' : ''"
+                            @fix="fixing.begin"
                         />
                     </template>
                 </template>
             </ul>
         </div>
+        <DialogFrame
+            :open="fixing.asked.value !== undefined"
+            :title="`${fixing.asked.value?.label ?? ''}?`"
+            :width="620"
+            @close="fixing.asked.value = undefined"
+        >
+            <ConsequenceList
+                :consequences="fixing.asked.value?.consequences ?? []"
+                title="New findings after this fix"
+            />
+            <template #buttons>
+                <button class="button" @click="fixing.asked.value = undefined">Cancel</button>
+                <button class="button-main" @click="fixing.confirm">Apply</button>
+            </template>
+        </DialogFrame>
         <DialogFrame :open="settling !== undefined" title="Settle them all" @close="settling = undefined">
             <p v-if="settling?.problem" class="mt-2 text-error">{{ settling.problem }}</p>
             <ul v-else class="mt-2 max-h-[50vh] list-disc overflow-auto pl-5">
                 <li v-for="line in settling?.words.split('; ')" :key="line">{{ line }}</li>
             </ul>
+            <ConsequenceList :consequences="settlingBreaks" />
             <template #buttons>
                 <button class="button" @click="settling = undefined">Close</button>
                 <button v-if="settling?.edit" class="button-main" @click="applySettling">Apply</button>
@@ -174,7 +192,11 @@ function apply(edit: unknown): void {
             </button>
             <template v-if="worst">
                 <span class="min-w-0 truncate">{{ worst.what }}</span>
-                <button v-if="worst.fixes[0]" class="button !py-0.5" @click="apply(worst.fixes[0].edit)">
+                <button
+                    v-if="worst.fixes[0]"
+                    class="button !py-0.5"
+                    @click="fixing.begin(worst.fixes[0].label, worst.fixes[0].edit as unknown as Edit)"
+                >
                     {{ worst.fixes[0].label }}
                 </button>
             </template>

@@ -4,7 +4,7 @@ import { dismiss, notices } from './notices'
 </script>
 
 <template>
-    <div class="fixed right-4 bottom-14 z-50 flex w-96 flex-col gap-2" role="status" aria-live="polite">
+    <div class="fixed bottom-14 left-4 z-50 flex w-96 flex-col gap-2" role="status" aria-live="polite">
         <div
             v-for="notice in notices"
             :key="notice.id"

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { MoonIcon, SunIcon } from '@heroicons/vue/20/solid'
-import { computed, onBeforeUnmount, onMounted, watch } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AddBlockDialog from '../compose/AddBlockDialog.vue'
 import WiringDialog from '../compose/WiringDialog.vue'
 import FindingsBar from '../findings/FindingsBar.vue'
+import { browser } from '../api/author'
+import BoardDialog from '../boards/BoardDialog.vue'
 import ActionPalette from './ActionPalette.vue'
+import DialogFrame from './DialogFrame.vue'
 import { closeAll, isDialogOpen, isTyping, open } from './actions'
 import EditableName from './EditableName.vue'
 import GuidePanel from './GuidePanel.vue'
@@ -17,17 +20,17 @@ import { localTime } from './time'
 const route = useRoute()
 const router = useRouter()
 const id = String(route.params.id)
+const isBench = computed(() => route.path.endsWith('/bench'))
 /** An earlier revision that is looked at, which the address names. */
 const at = computed(() => (route.query.at ? Number(route.query.at) : undefined))
 const context = providePlatform(id, at)
-const { platform, error, saving, connected, gone } = context
+const { platform, error, saving, waiting, connected, gone } = context
 
 watch(
-    () => open.add || open.wiring,
+    () => open.add || open.wiring || open.board,
     (opened) => {
         if (opened && context.refuses()) {
-            open.add = false
-            open.wiring = false
+            closeAll()
         }
     },
 )
@@ -36,21 +39,21 @@ const views = [
     {
         family: 'build',
         entries: [
-            { path: 'compose', name: 'Compose', looks: true },
-            { path: 'addresses', name: 'Addresses', looks: true },
-            { path: 'interrupts', name: 'Interrupts', looks: true },
-            { path: 'clocks', name: 'Clocks', looks: true },
-            { path: 'pins', name: 'Pins', looks: true },
-            { path: 'fit', name: 'Fit', looks: true },
+            { path: 'compose', name: 'Compose' },
+            { path: 'addresses', name: 'Addresses' },
+            { path: 'interrupts', name: 'Interrupts' },
+            { path: 'clocks', name: 'Clocks' },
+            { path: 'pins', name: 'Pins' },
+            { path: 'fit', name: 'Fit' },
         ],
     },
     {
         family: 'deliver',
         entries: [
-            { path: 'hardware', name: 'Hardware', looks: false },
-            { path: 'handoff', name: 'Hand-off', looks: false },
-            { path: 'boot', name: 'Boot', looks: false },
-            { path: 'bench', name: 'Bench', looks: false },
+            { path: 'hardware', name: 'Hardware' },
+            { path: 'handoff', name: 'Hand-off' },
+            { path: 'boot', name: 'Boot' },
+            { path: 'bench', name: 'Bench' },
         ],
     },
 ]
@@ -59,8 +62,14 @@ const state = computed(() => {
     if (gone.value) {
         return 'removed'
     }
+    if (waiting.value > 0) {
+        return `offline: ${String(waiting.value)} ${waiting.value === 1 ? 'edit' : 'edits'} waiting`
+    }
     if (!connected.value) {
-        return 'connection lost, trying again'
+        return 'offline, connecting again'
+    }
+    if (at.value !== undefined) {
+        return 'read-only'
     }
     return saving.value ? 'saving' : 'saved'
 })
@@ -75,6 +84,29 @@ watch(
 
 watch(() => route.path, closeAll)
 
+/** What undo would take back was made at another browser: then it asks first. */
+const othersUndo = ref<string>()
+
+async function undo(): Promise<void> {
+    const by = platform.value?.undoBy
+    if (by?.browser && by.browser !== browser && !context.refuses()) {
+        othersUndo.value = by.name ?? 'somebody else'
+    } else {
+        await context.undo()
+    }
+}
+
+async function undoAllTheSame(): Promise<void> {
+    othersUndo.value = undefined
+    await context.undo()
+}
+
+function onLeave(event: BeforeUnloadEvent): void {
+    if (waiting.value > 0) {
+        event.preventDefault()
+    }
+}
+
 function onKey(event: KeyboardEvent): void {
     const command = event.ctrlKey || event.metaKey
     const key = event.key.toLowerCase()
@@ -88,7 +120,7 @@ function onKey(event: KeyboardEvent): void {
     }
     if (command && key === 'z') {
         event.preventDefault()
-        void (event.shiftKey ? context.redo() : context.undo())
+        void (event.shiftKey ? context.redo() : undo())
     } else if (command && key === 'y') {
         event.preventDefault()
         void context.redo()
@@ -103,9 +135,13 @@ function onKey(event: KeyboardEvent): void {
         context.selected.value = undefined
     }
 }
-onMounted(() => window.addEventListener('keydown', onKey))
+onMounted(() => {
+    window.addEventListener('keydown', onKey)
+    window.addEventListener('beforeunload', onLeave)
+})
 onBeforeUnmount(() => {
     window.removeEventListener('keydown', onKey)
+    window.removeEventListener('beforeunload', onLeave)
     document.title = 'Polymetron'
 })
 </script>
@@ -126,7 +162,11 @@ onBeforeUnmount(() => {
                     :value="platform.name"
                     @change="(name) => context.edit({ edit: 'rename-platform', name })"
                 />
-                <span v-if="platform" class="text-[13px] text-soft" :class="{ 'text-warn': !connected }">
+                <span
+                    v-if="platform"
+                    class="text-[13px] whitespace-nowrap text-soft"
+                    :class="{ '!text-warn': !connected || waiting > 0 }"
+                >
                     <RouterLink
                         :to="`/p/${id}/history`"
                         class="hover:text-accent hover:underline"
@@ -136,9 +176,17 @@ onBeforeUnmount(() => {
                     >
                     · {{ state }}
                 </span>
+                <button
+                    v-if="platform"
+                    class="truncate text-[13px] text-soft hover:text-accent"
+                    title="Change the board"
+                    @click="open.board = true"
+                >
+                    {{ platform.boardTitle }}
+                </button>
                 <span class="flex-1"></span>
                 <button
-                    class="flex w-96 items-center justify-between rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
+                    class="flex w-80 items-center justify-between rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
                     @click="open.palette = true"
                 >
                     Find a block, register or address, or do something
@@ -148,7 +196,7 @@ onBeforeUnmount(() => {
                     class="button !px-2"
                     :disabled="!platform?.undo"
                     :title="platform?.undo ? `Undo: ${platform.undo} (Ctrl Z)` : 'Nothing to undo'"
-                    @click="context.undo"
+                    @click="undo"
                 >
                     Undo
                 </button>
@@ -175,7 +223,7 @@ onBeforeUnmount(() => {
                     <RouterLink
                         v-for="view in family.entries"
                         :key="view.path"
-                        :to="{ path: `/p/${id}/${view.path}`, query: view.looks && at ? { at } : {} }"
+                        :to="{ path: `/p/${id}/${view.path}`, query: at ? { at } : {} }"
                         class="flex items-center border-b-2 border-transparent hover:text-accent"
                         active-class="!border-accent font-semibold text-accent"
                     >
@@ -186,18 +234,18 @@ onBeforeUnmount(() => {
         </header>
         <p
             v-if="at !== undefined && platform"
-            class="flex items-center gap-3 border-b border-warn bg-sheet px-4 py-1.5"
+            class="flex items-center gap-3 border-b border-warn bg-warn-soft px-4 py-1.5"
             role="status"
         >
             <span class="flex-1"
-                >You look at <strong>revision {{ at }}</strong> of {{ localTime(platform.savedAt) }}. It
-                cannot be changed here.</span
+                >Viewing <strong>revision {{ at }}</strong> of {{ localTime(platform.savedAt) }}, read-only.
+                <template v-if="isBench">The bench runs the newest revision all the same.</template></span
             >
             <RouterLink class="button" :to="`/p/${id}/history`">History</RouterLink>
             <RouterLink class="button-main" :to="{ path: route.path }">Back to the newest</RouterLink>
         </p>
         <RemovedBanner v-if="gone && platform" :id="id" :name="platform.name" />
-        <main class="min-h-0 flex-1">
+        <main class="min-h-0 flex-1" :class="{ 'border-4 border-warn': at !== undefined }">
             <div v-if="error && !platform" class="mx-auto mt-24 max-w-lg text-center">
                 <h1 class="text-xl font-semibold">This platform cannot be shown</h1>
                 <p class="mt-2">{{ error.message }}</p>
@@ -211,5 +259,21 @@ onBeforeUnmount(() => {
         <ActionPalette v-if="platform" />
         <AddBlockDialog v-if="platform && at === undefined" />
         <WiringDialog v-if="platform && at === undefined" />
+        <BoardDialog v-if="platform && at === undefined" />
+        <DialogFrame
+            :open="othersUndo !== undefined"
+            :title="`Undo a change of ${othersUndo}?`"
+            :width="520"
+            @close="othersUndo = undefined"
+        >
+            <p class="mt-1">
+                The last change was not made at this browser: <strong>{{ platform?.undo }}</strong>. Undo
+                takes it back for everybody; Redo makes it again.
+            </p>
+            <template #buttons>
+                <button class="button" @click="othersUndo = undefined">Keep it</button>
+                <button class="button-main" @click="undoAllTheSame">Undo it</button>
+            </template>
+        </DialogFrame>
     </div>
 </template>

@@ -16,6 +16,8 @@ export const open = reactive({
     /** What the library is searched for when a block is added. */
     addFilter: '',
     wiring: false,
+    /** Change of the board. */
+    board: false,
     /** Copied blocks that the wiring plan is to begin with. */
     paste: undefined as string | undefined,
     findings: false,
@@ -41,4 +43,5 @@ export function closeAll(): void {
     open.palette = false
     open.add = false
     open.wiring = false
+    open.board = false
 }

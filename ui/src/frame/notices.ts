@@ -8,10 +8,11 @@ export interface Notice {
     text: string
 }
 
-const SHOWN_MILLIS = 9000
+const SHOWN_MILLIS = 6000
+const PROBLEM_MILLIS = 30_000
 let next = 1
 
-/** Messages that come and go; problems stay until they are closed. */
+/** Messages that come and go: problems stay longer, and one that comes again takes the place of the one before. */
 export const notices = reactive<Notice[]>([])
 
 export function dismiss(id: number): void {
@@ -23,13 +24,15 @@ export function dismiss(id: number): void {
 
 export function tell(kind: Notice['kind'], title: string, text = ''): void {
     const id = next++
+    const same = notices.find((notice) => notice.title === title && notice.text === text)
+    if (same) {
+        dismiss(same.id)
+    }
     notices.push({ id, kind, title, text })
     if (notices.length > 3) {
         notices.shift()
     }
-    if (kind === 'done') {
-        window.setTimeout(() => dismiss(id), SHOWN_MILLIS)
-    }
+    window.setTimeout(() => dismiss(id), kind === 'done' ? SHOWN_MILLIS : PROBLEM_MILLIS)
 }
 
 export function tellProblem(error: unknown): void {

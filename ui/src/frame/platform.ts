@@ -10,6 +10,8 @@ import {
     type PlatformView,
 } from '../api/client'
 import { useConnected, useTopic } from '../live/live'
+import { randomId } from '../api/author'
+import { Refusal } from '../api/client'
 import { tell, tellProblem } from './notices'
 
 export interface PlatformContext {
@@ -20,6 +22,8 @@ export interface PlatformContext {
     error: Ref<Error | null>
     /** Whether a change is on its way to the store. */
     saving: Ref<boolean>
+    /** Changes that wait until the server can be reached again. */
+    waiting: Ref<number>
     /** Whether the server tells about changes of others. */
     connected: Ref<boolean>
     /** Whether somebody has removed the platform. */
@@ -48,6 +52,9 @@ export interface PlatformContext {
     /** Whether changes are out of the question, because an earlier revision is looked at; then it says so. */
     refuses: () => boolean
 }
+
+/** Between two tries when nothing is heard of the server. */
+const RETRY_MILLIS = 2000
 
 const KEY: InjectionKey<PlatformContext> = Symbol('platform')
 
@@ -86,7 +93,8 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
     // Changes go one after the other, each on what is shown and what those before it have made.
     let last: Promise<unknown> = Promise.resolve()
     let own: number[] = []
-    let waiting = 0
+    const waiting = ref(0)
+    const held = ref(false)
     /** Counts refusals: what was waiting behind a refused change was meant for what was seen before it. */
     let refusals = 0
 
@@ -94,18 +102,54 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         if (at.value !== undefined) {
             tell(
                 'problem',
-                `Revision ${String(at.value)} is only looked at`,
+                `Revision ${String(at.value)} is read-only`,
                 'Go back to it in History to change it.',
             )
         }
         return at.value !== undefined
     }
 
+    /** Until the server is heard of again, or for a while: then it is worth another try. */
+    function reachable(): Promise<void> {
+        return new Promise((resolve) => {
+            const timer = window.setTimeout(go, RETRY_MILLIS)
+            const stop = watch(connected, (now) => now && go())
+            function go(): void {
+                window.clearTimeout(timer)
+                stop()
+                resolve()
+            }
+        })
+    }
+
     /** @param own revisions after the one that is shown which the change builds on, since this tab has made them */
-    type Change = (revision: number, own: number[]) => Promise<{ revision: number }>
+    type Call = (revision: number, own: number[]) => Promise<{ revision: number }>
+
+    /** @param again whether it can be sent again when no answer came: then it waits for the server */
+    interface Change {
+        call: Call
+        again: boolean
+    }
 
     function change(call: Change, basedOn?: number): Promise<boolean> {
         return refuses() ? Promise.resolve(false) : queue(call, basedOn, tellProblem)
+    }
+
+    async function send(change: Change, seen: number, own: number[]): Promise<{ revision: number }> {
+        for (;;) {
+            try {
+                const made = await change.call(seen, own)
+                held.value = false
+                return made
+            } catch (error) {
+                if (!change.again || !(error instanceof Refusal) || error.status !== 0 || gone.value) {
+                    held.value = false
+                    throw error
+                }
+                held.value = true
+                await reachable()
+            }
+        }
     }
 
     /** @param refused is told at once, before the platform is read again */
@@ -115,7 +159,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         refused: (error: unknown) => void,
     ): Promise<boolean> {
         const mine = refusals
-        waiting++
+        waiting.value++
         saving.value = true
         const done = last.then(() => attempt(call, basedOn, mine, refused))
         last = done
@@ -134,31 +178,36 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
             }
             const seen = basedOn ?? platform.value?.revision ?? 0
             own = own.filter((each) => each > seen)
-            own.push((await call(seen, basedOn === undefined ? own : [])).revision)
+            own.push((await send(call, seen, basedOn === undefined ? own : [])).revision)
             return true
         } catch (error) {
             refusals++
             refused(error)
             return false
         } finally {
-            waiting--
-            if (waiting === 0) {
+            waiting.value--
+            if (waiting.value === 0) {
                 await refresh()
-                saving.value = waiting > 0
+                saving.value = waiting.value > 0
             }
         }
     }
 
     const path = { params: { path: { id } } }
-    const posting =
-        (edit: Edit): Change =>
-        (revision, own) =>
-            answer(
-                client.POST('/api/platforms/{id}/edits', {
-                    ...path,
-                    body: { revision, own, edit: edit as unknown as EditRequest['edit'] },
-                }),
-            )
+    function posting(edit: Edit): Change {
+        const sentAs = randomId()
+        return {
+            again: true,
+            call: (revision, own) =>
+                answer(
+                    client.POST('/api/platforms/{id}/edits', {
+                        ...path,
+                        body: { revision, own, sentAs, edit: edit as unknown as EditRequest['edit'] },
+                    }),
+                ),
+        }
+    }
+    const once = (call: Call): Promise<boolean> => change({ call, again: false })
     const newest = (revision: number, own: number[]): number => Math.max(revision, ...own)
     const context: PlatformContext = {
         id,
@@ -168,6 +217,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         finding: (name) => byBlock.value.get(name),
         error: query.error,
         saving,
+        waiting: computed(() => (held.value ? waiting.value : 0)),
         connected,
         gone,
         selected,
@@ -176,7 +226,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
         edit: (edit, basedOn) => change(posting(edit), basedOn),
         tryEdit: (edit) =>
             refuses()
-                ? Promise.resolve('An earlier revision is only looked at.')
+                ? Promise.resolve('An earlier revision is read-only.')
                 : new Promise((resolve) => {
                       const refused = (error: unknown): void =>
                           resolve(error instanceof Error ? error.message : String(error))
@@ -185,7 +235,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
                       )
                   }),
         undo: () =>
-            change((revision, own) =>
+            once((revision, own) =>
                 answer(
                     client.POST('/api/platforms/{id}/undo', {
                         ...path,
@@ -194,7 +244,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
                 ),
             ),
         redo: () =>
-            change((revision, own) =>
+            once((revision, own) =>
                 answer(
                     client.POST('/api/platforms/{id}/redo', {
                         ...path,
@@ -203,7 +253,7 @@ export function providePlatform(id: string, at: Ref<number | undefined> = ref())
                 ),
             ),
         restore: (number) =>
-            change((revision, own) =>
+            once((revision, own) =>
                 answer(
                     client.POST('/api/platforms/{id}/revisions/{number}/restore', {
                         params: { path: { id, number } },

@@ -8,11 +8,17 @@ import { usePlatform } from '../frame/platform'
 const context = usePlatform()
 const revision = computed(() => context.platform.value?.revision)
 const { data: handoff, error } = useQuery({
-    queryKey: ['handoff', context.id, revision],
+    queryKey: ['handoff', context.id, context.at, revision],
     queryFn: () =>
-        answer(client.GET('/api/platforms/{id}/handoff', { params: { path: { id: context.id } } })),
+        answer(
+            client.GET('/api/platforms/{id}/handoff', {
+                params: { path: { id: context.id }, query: { at: context.at.value } },
+            }),
+        ),
     placeholderData: (before) => before,
 })
+/** The earlier revision that is looked at, for the address of a file. */
+const at = computed(() => (context.at.value === undefined ? '' : `&at=${String(context.at.value)}`))
 const chosen = ref<string>()
 const file = computed(
     () => handoff.value?.files.find((each) => each.path === chosen.value) ?? handoff.value?.files[0],
@@ -21,7 +27,7 @@ const errors = computed(
     () => context.platform.value?.findings.filter((each) => each.grade === 'error').length ?? 0,
 )
 const url = (path: string): string =>
-    `/api/platforms/${context.id}/handoff/file?path=${encodeURIComponent(path)}`
+    `/api/platforms/${context.id}/handoff/file?path=${encodeURIComponent(path)}${at.value}`
 const size = (bytes: number): string => (bytes < 1024 ? `${bytes} B` : `${(bytes / 1024).toFixed(1)} KiB`)
 </script>
 
@@ -44,7 +50,7 @@ const size = (bytes: number): string => (bytes < 1024 ? `${bytes} B` : `${(bytes
                     </button>
                 </p>
             </div>
-            <a v-if="handoff" class="button-main" :href="`/api/platforms/${context.id}/handoff/zip`">
+            <a v-if="handoff" class="button-main" :href="`/api/platforms/${context.id}/handoff/zip?${at}`">
                 Download all as {{ handoff.baseName }}.zip
             </a>
             <p v-if="errors" class="rounded bg-error-soft px-2 py-1 text-[13px] text-error">

@@ -19,9 +19,13 @@ const COLOURS: Record<Kind, string> = {
 const context = usePlatform()
 const revision = computed(() => context.platform.value?.revision)
 const { data: hardware, error } = useQuery({
-    queryKey: ['hardware', context.id, revision],
+    queryKey: ['hardware', context.id, context.at, revision],
     queryFn: () =>
-        answer(client.GET('/api/platforms/{id}/hardware', { params: { path: { id: context.id } } })),
+        answer(
+            client.GET('/api/platforms/{id}/hardware', {
+                params: { path: { id: context.id }, query: { at: context.at.value } },
+            }),
+        ),
     placeholderData: (before) => before,
 })
 const chosen = ref<string>()
@@ -33,10 +37,13 @@ const path = computed(() => {
         : (files.find((each) => each.path === top)?.path ?? files[0]?.path)
 })
 const url = computed(
-    () => `/api/platforms/${context.id}/hardware/file?path=${encodeURIComponent(path.value ?? '')}`,
+    () =>
+        `/api/platforms/${context.id}/hardware/file?path=${encodeURIComponent(path.value ?? '')}${
+            context.at.value === undefined ? '' : `&at=${String(context.at.value)}`
+        }`,
 )
 const { data: text } = useQuery({
-    queryKey: ['hardware-file', context.id, revision, path],
+    queryKey: ['hardware-file', context.id, context.at, revision, path],
     enabled: computed(() => path.value !== undefined),
     queryFn: async () => (await fetch(url.value)).text(),
     placeholderData: (before) => before,

@@ -1229,6 +1229,10 @@ export interface components {
             busInterface?: string;
             held?: boolean;
         });
+        AuthorView: {
+            browser?: string | null;
+            name?: string | null;
+        };
         BankChoice: {
             name: string;
             pins: string[];
@@ -1313,10 +1317,15 @@ export interface components {
             title: string;
             type: string;
         };
+        BoardChangeLineView: {
+            outcome: string;
+            subject: string;
+            what: string;
+        };
         BoardChangeView: {
             breaks: components["schemas"]["ConsequenceView"][];
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
-            lines: components["schemas"]["LineView"][];
+            lines: components["schemas"]["BoardChangeLineView"][];
             /** Format: int64 */
             revision: number;
             title: string;
@@ -1579,6 +1588,8 @@ export interface components {
             own?: number[] | null;
             /** Format: int64 */
             revision: number;
+            /** Format: uuid */
+            sentAs?: string | null;
         };
         EditToTry: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
@@ -2148,6 +2159,7 @@ export interface components {
             savedAt: string;
             streams: components["schemas"]["StreamView"][];
             undo?: string | null;
+            undoBy?: components["schemas"]["AuthorView"];
         };
         PllSettingView: {
             detector: string;
@@ -2379,6 +2391,7 @@ export interface components {
             revision: number;
         };
         RevisionView: {
+            by?: components["schemas"]["AuthorView"];
             madeAt: string;
             /** Format: int64 */
             number: number;
@@ -3919,7 +3932,9 @@ export interface operations {
     };
     handoff: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: number | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -3943,6 +3958,7 @@ export interface operations {
         parameters: {
             query: {
                 path: string;
+                at?: number | null;
             };
             header?: never;
             path: {
@@ -3965,7 +3981,9 @@ export interface operations {
     };
     zip: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: number | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -3987,7 +4005,9 @@ export interface operations {
     };
     hardware: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: number | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -4011,6 +4031,7 @@ export interface operations {
         parameters: {
             query: {
                 path: string;
+                at?: number | null;
             };
             header?: never;
             path: {
@@ -4306,6 +4327,7 @@ export interface operations {
                 name: string;
                 processor?: string;
                 fill?: number;
+                at?: number | null;
             };
             header?: never;
             path: {
@@ -4332,6 +4354,7 @@ export interface operations {
             query?: {
                 processor?: string;
                 fill?: number;
+                at?: number | null;
             };
             header?: never;
             path: {

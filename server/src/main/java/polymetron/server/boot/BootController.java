@@ -123,8 +123,9 @@ final class BootController {
             @PathVariable UUID id,
             @PathVariable UUID program,
             @RequestParam(required = false) String processor,
-            @RequestParam(defaultValue = "0") int fill) {
-        StoredPlatform stored = platforms.read(id);
+            @RequestParam(defaultValue = "0") int fill,
+            @RequestParam(required = false) @Nullable Long at) {
+        StoredPlatform stored = platforms.read(id, at);
         return withImage(stored, program, processor, fill, image -> view(stored, image));
     }
 
@@ -180,8 +181,9 @@ final class BootController {
             @PathVariable UUID program,
             @RequestParam String name,
             @RequestParam(required = false) String processor,
-            @RequestParam(defaultValue = "0") int fill) {
-        StoredPlatform stored = platforms.read(id);
+            @RequestParam(defaultValue = "0") int fill,
+            @RequestParam(required = false) @Nullable Long at) {
+        StoredPlatform stored = platforms.read(id, at);
         ImageFile file =
                 withImage(
                         stored,

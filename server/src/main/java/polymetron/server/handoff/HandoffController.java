@@ -1,5 +1,6 @@
 package polymetron.server.handoff;
 
+import jakarta.annotation.Nullable;
 import java.util.List;
 import java.util.UUID;
 import org.springframework.http.HttpHeaders;
@@ -34,8 +35,8 @@ final class HandoffController {
     record FileView(String path, String title, int sizeBytes, String text) {}
 
     @GetMapping("/api/platforms/{id}/handoff")
-    HandoffView handoff(@PathVariable UUID id) {
-        StoredPlatform stored = store.read(id);
+    HandoffView handoff(@PathVariable UUID id, @RequestParam(required = false) @Nullable Long at) {
+        StoredPlatform stored = store.read(id, at);
         Handoff handoff = Handoff.of(elaborations.of(stored));
         return new HandoffView(
                 stored.revision(),
@@ -53,9 +54,12 @@ final class HandoffController {
     }
 
     @GetMapping("/api/platforms/{id}/handoff/file")
-    ResponseEntity<byte[]> file(@PathVariable UUID id, @RequestParam String path) {
+    ResponseEntity<byte[]> file(
+            @PathVariable UUID id,
+            @RequestParam String path,
+            @RequestParam(required = false) @Nullable Long at) {
         HandoffFile file =
-                Handoff.of(elaborations.of(store.read(id))).files().stream()
+                Handoff.of(elaborations.of(store.read(id, at))).files().stream()
                         .filter(each -> each.path().equals(path))
                         .findFirst()
                         .orElseThrow(
@@ -65,8 +69,9 @@ final class HandoffController {
     }
 
     @GetMapping("/api/platforms/{id}/handoff/zip")
-    ResponseEntity<byte[]> zip(@PathVariable UUID id) {
-        Delivery delivery = Delivery.of(elaborations.of(store.read(id)));
+    ResponseEntity<byte[]> zip(
+            @PathVariable UUID id, @RequestParam(required = false) @Nullable Long at) {
+        Delivery delivery = Delivery.of(elaborations.of(store.read(id, at)));
         return download(
                 delivery.handoff().baseName() + ".zip",
                 MediaType.APPLICATION_OCTET_STREAM,

@@ -2,6 +2,7 @@ package polymetron.server.hardware;
 
 import com.github.benmanes.caffeine.cache.Cache;
 import com.github.benmanes.caffeine.cache.Caffeine;
+import jakarta.annotation.Nullable;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -73,8 +74,9 @@ final class HardwareController {
     record HardwareFileView(String path, String title, int sizeBytes) {}
 
     @GetMapping("/api/platforms/{id}/hardware")
-    HardwareView hardware(@PathVariable UUID id) {
-        StoredPlatform stored = store.read(id);
+    HardwareView hardware(
+            @PathVariable UUID id, @RequestParam(required = false) @Nullable Long at) {
+        StoredPlatform stored = store.read(id, at);
         Hardware hardware = hardware(stored);
         return new HardwareView(
                 stored.revision(),
@@ -118,9 +120,12 @@ final class HardwareController {
     @GetMapping(
             value = "/api/platforms/{id}/hardware/file",
             produces = MediaType.TEXT_PLAIN_VALUE + ";charset=UTF-8")
-    ResponseEntity<byte[]> file(@PathVariable UUID id, @RequestParam String path) {
+    ResponseEntity<byte[]> file(
+            @PathVariable UUID id,
+            @RequestParam String path,
+            @RequestParam(required = false) @Nullable Long at) {
         HandoffFile file =
-                hardware(store.read(id)).files().stream()
+                hardware(store.read(id, at)).files().stream()
                         .filter(each -> each.path().equals(path))
                         .findFirst()
                         .orElseThrow(

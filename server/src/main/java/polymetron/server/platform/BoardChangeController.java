@@ -35,14 +35,14 @@ final class BoardChangeController {
     record BoardChangeView(
             long revision,
             String title,
-            List<LineView> lines,
+            List<BoardChangeLineView> lines,
             List<PlanController.ConsequenceView> breaks,
             Edit edit) {}
 
     /**
      * @param outcome stays, changes or lost
      */
-    record LineView(String outcome, String subject, String what) {}
+    record BoardChangeLineView(String outcome, String subject, String what) {}
 
     @GetMapping("/api/platforms/{id}/board-change")
     BoardChangeView boardChange(@PathVariable UUID id, @RequestParam String board) {
@@ -55,7 +55,7 @@ final class BoardChangeController {
                 change.lines().stream()
                         .map(
                                 line ->
-                                        new LineView(
+                                        new BoardChangeLineView(
                                                 line.outcome().toString(),
                                                 line.subject(),
                                                 line.what()))

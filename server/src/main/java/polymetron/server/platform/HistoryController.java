@@ -27,7 +27,11 @@ final class HistoryController {
         this.turns = turns;
     }
 
-    record RevisionView(long number, String title, String madeAt) {}
+    /**
+     * @param by who made it, as far as they say
+     */
+    record RevisionView(
+            long number, String title, String madeAt, @Nullable PlatformView.AuthorView by) {}
 
     /**
      * @param before as it was; missing for something new
@@ -50,7 +54,8 @@ final class HistoryController {
                                 new RevisionView(
                                         row.number(),
                                         row.title(),
-                                        row.madeAt().toInstant().toString()))
+                                        row.madeAt().toInstant().toString(),
+                                        PlatformView.AuthorView.of(row.author())))
                 .toList();
     }
 

@@ -78,9 +78,10 @@ final class PlatformController {
 
     /**
      * @param revision the newest that the edit's author has seen
+     * @param sentAs number of the edit, so that one that is sent again after a lost answer is not made twice; missing for none
      * @param own later ones that its author has made without having seen them; null for none
      */
-    record EditRequest(long revision, @Nullable List<Long> own, Edit edit) {}
+    record EditRequest(long revision, @Nullable List<Long> own, Edit edit, @Nullable UUID sentAs) {}
 
     record RevisionRequest(long revision) {}
 
@@ -191,7 +192,15 @@ final class PlatformController {
                     "own", "at most %s revisions of one's own are named".formatted(MOST_OWN));
         }
         return new Accepted(
-                turns.in(id, () -> store.apply(id, request.revision(), own, request.edit())));
+                turns.in(
+                        id,
+                        () ->
+                                store.apply(
+                                        id,
+                                        request.revision(),
+                                        own,
+                                        request.edit(),
+                                        request.sentAs())));
     }
 
     @PostMapping("/api/platforms/{id}/undo")

@@ -3,6 +3,7 @@ package polymetron.server.platform;
 import jakarta.annotation.Nullable;
 import java.util.List;
 import polymetron.bus.Protocol;
+import polymetron.server.store.Author;
 
 /**
  * Everything that a browser shows of one revision of a platform. Addresses are written out, because they have more
@@ -14,6 +15,7 @@ public record PlatformView(
         long revision,
         String savedAt,
         @Nullable String undo,
+        @Nullable AuthorView undoBy,
         @Nullable String redo,
         String board,
         String boardTitle,
@@ -27,6 +29,22 @@ public record PlatformView(
         List<PartUse> parts,
         List<FindingView> findings,
         List<FindingGroupView> findingGroups) {
+
+    /**
+     * Who made a change, as far as they say.
+     *
+     * @param browser number that their browser has given itself; missing for a program
+     * @param name what they call themselves; missing when they do not say
+     */
+    public record AuthorView(@Nullable String browser, @Nullable String name) {
+        static @Nullable AuthorView of(@Nullable Author author) {
+            return author == null
+                    ? null
+                    : new AuthorView(
+                            author.browser() == null ? null : author.browser().toString(),
+                            author.name());
+        }
+    }
 
     /** A clock domain. */
     public record DomainView(String name, String clock, @Nullable String reset, String frequency) {}

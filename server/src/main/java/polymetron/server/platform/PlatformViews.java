@@ -115,6 +115,7 @@ final class PlatformViews {
                 stored.revision(),
                 stored.savedAt().toInstant().toString(),
                 stored.undoTitle(),
+                PlatformView.AuthorView.of(stored.undoBy()),
                 stored.redoTitle(),
                 platform.platform().board().toString(),
                 board == null ? platform.platform().board().toString() : board.title(),

@@ -6,6 +6,7 @@ import static polymetron.server.store.generated.Tables.REVISION;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -44,10 +45,12 @@ public class PlatformStore {
 
     private final DSLContext database;
     private final Libraries libraries;
+    private final CurrentAuthor author;
 
-    public PlatformStore(DSLContext database, Libraries libraries) {
+    public PlatformStore(DSLContext database, Libraries libraries, CurrentAuthor author) {
         this.database = database;
         this.libraries = libraries;
+        this.author = author;
     }
 
     /** All platforms, the one changed last first. */
@@ -114,10 +117,11 @@ public class PlatformStore {
         int removed =
                 database.update(PLATFORM)
                         .set(PLATFORM.REMOVED_AT, DSL.currentOffsetDateTime())
+                        .set(PLATFORM.REMOVED_BY, author.get().name())
                         .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull())
                         .execute();
         if (removed == 0) {
-            throw notThere();
+            throw notThere(id);
         }
         database.execute("select pg_notify({0}, {1})", CHANNEL, id + ":" + GONE);
     }
@@ -142,7 +146,7 @@ public class PlatformStore {
                                         .and(REVISION.NUMBER.eq(PLATFORM.REVISION)))
                         .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull())
                         .fetchOptional()
-                        .orElseThrow(PlatformStore::notThere);
+                        .orElseThrow(() -> notThere(id));
         Long undoTo = head.get(REVISION.UNDO_TO);
         Long redoTo = head.get(REVISION.REDO_TO);
         return new StoredPlatform(
@@ -150,8 +154,9 @@ public class PlatformStore {
                 head.get(REVISION.NUMBER),
                 PlatformDocument.readKept("stored platform", head.get(REVISION.DOCUMENT)),
                 head.get(REVISION.MADE_AT),
-                undoTo == null ? null : title(id, head.get(REVISION.NUMBER)),
-                redoTo == null ? null : title(id, redoTo));
+                undoTo == null ? null : made(id, head.get(REVISION.NUMBER)).get(REVISION.TITLE),
+                undoTo == null ? null : author(made(id, head.get(REVISION.NUMBER))),
+                redoTo == null ? null : made(id, redoTo).get(REVISION.TITLE));
     }
 
     /**
@@ -170,23 +175,26 @@ public class PlatformStore {
                 PlatformDocument.readKept("revision " + at, row.get(REVISION.DOCUMENT)),
                 row.get(REVISION.MADE_AT),
                 null,
+                null,
                 null);
     }
 
-    /** The title of the edit that made the content of a revision. */
-    private String title(UUID id, long number) {
+    /** The revision in which the content of a revision was made first. */
+    private Record made(UUID id, long number) {
         Record row = revisionRow(id, number);
         Long repeats = row.get(REVISION.REPEATS);
-        return repeats == null
-                ? row.get(REVISION.TITLE)
-                : revisionRow(id, repeats).get(REVISION.TITLE);
+        return repeats == null ? row : revisionRow(id, repeats);
+    }
+
+    private static Author author(Record row) {
+        return new Author(row.get(REVISION.AUTHOR_BROWSER), row.get(REVISION.AUTHOR_NAME));
     }
 
     private Record revisionRow(UUID id, long number) {
         return database.selectFrom(REVISION)
                 .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.eq(number), isThere(id))
                 .fetchOptional()
-                .orElseThrow(PlatformStore::notThere);
+                .orElseThrow(() -> notThere(id));
     }
 
     /**
@@ -195,13 +203,18 @@ public class PlatformStore {
      *
      * @param base revision that the edit's author has seen
      * @param own revisions after it that its author has made, without seeing what others have
+     * @param sentAs number that its author has given the edit, the same when they send it again; null for none
      * @return number of the new revision, or of the newest when the edit changes nothing
      * @throws StaleEdit when the edit was made on an older revision and cannot be carried over
      * @throws RejectedEdit when the edit makes no sense
      */
     @Transactional
-    public long apply(UUID id, long base, List<Long> own, Edit edit) {
+    public long apply(UUID id, long base, List<Long> own, Edit edit, UUID sentAs) {
         long head = lock(id);
+        Optional<Long> made = madeOf(id, sentAs);
+        if (made.isPresent()) {
+            return made.get();
+        }
         if (base > head || base < 1) {
             throw stale(id, head, base, "there is no revision " + base);
         }
@@ -222,8 +235,24 @@ public class PlatformStore {
             return head;
         }
         insertRevision(id, head + 1, after, edit.describe(), edit, null, head, null);
+        if (sentAs != null) {
+            database.update(REVISION)
+                    .set(REVISION.SENT_AS, sentAs)
+                    .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.eq(head + 1))
+                    .execute();
+        }
         moveHead(id, head + 1, after.name());
         return head + 1;
+    }
+
+    /** The revision that an edit made when it was sent the first time. */
+    private Optional<Long> madeOf(UUID id, UUID sentAs) {
+        return sentAs == null
+                ? Optional.empty()
+                : database.select(REVISION.NUMBER)
+                        .from(REVISION)
+                        .where(REVISION.PLATFORM_ID.eq(id), REVISION.SENT_AS.eq(sentAs))
+                        .fetchOptional(REVISION.NUMBER);
     }
 
     /** What the author of an edit had before them: the revision they have seen, and on it their own later changes. */
@@ -269,12 +298,20 @@ public class PlatformStore {
     /** Revisions, the newest first. */
     @Transactional(readOnly = true)
     public List<RevisionRow> revisions(UUID id, int most) {
-        return database.select(REVISION.NUMBER, REVISION.TITLE, REVISION.MADE_AT)
+        return database.select(
+                        REVISION.NUMBER,
+                        REVISION.TITLE,
+                        REVISION.MADE_AT,
+                        REVISION.AUTHOR_BROWSER,
+                        REVISION.AUTHOR_NAME)
                 .from(REVISION)
                 .where(REVISION.PLATFORM_ID.eq(id), isThere(id))
                 .orderBy(REVISION.NUMBER.desc())
                 .limit(most)
-                .fetch(row -> new RevisionRow(row.value1(), row.value2(), row.value3()));
+                .fetch(
+                        row ->
+                                new RevisionRow(
+                                        row.value1(), row.value2(), row.value3(), author(row)));
     }
 
     /**
@@ -323,7 +360,7 @@ public class PlatformStore {
                 id,
                 number,
                 platform,
-                word + " " + title(id, back ? base : to),
+                word + " " + made(id, back ? base : to).get(REVISION.TITLE),
                 null,
                 repeats == null ? to : repeats,
                 target.get(REVISION.UNDO_TO),
@@ -346,7 +383,7 @@ public class PlatformStore {
                 .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNull())
                 .forUpdate()
                 .fetchOptional(PLATFORM.REVISION)
-                .orElseThrow(PlatformStore::notThere);
+                .orElseThrow(() -> notThere(id));
     }
 
     private StaleEdit stale(UUID id, long head, long base, String reason) {
@@ -378,7 +415,10 @@ public class PlatformStore {
             Long repeats,
             Long undoTo,
             Long redoTo) {
+        Author by = author.get();
         database.insertInto(REVISION)
+                .set(REVISION.AUTHOR_BROWSER, by.browser())
+                .set(REVISION.AUTHOR_NAME, by.name())
                 .set(REVISION.PLATFORM_ID, id)
                 .set(REVISION.NUMBER, number)
                 .set(REVISION.DOCUMENT, PlatformDocument.write(platform))
@@ -399,7 +439,27 @@ public class PlatformStore {
                 .execute();
     }
 
-    private static NotThere notThere() {
-        return new NotThere("there is no such platform; it may have been removed");
+    /** Says of a platform that is removed by whom, as long as it is kept. */
+    private NotThere notThere(UUID id) {
+        return database.select(PLATFORM.NAME, PLATFORM.REMOVED_BY)
+                .from(PLATFORM)
+                .where(PLATFORM.ID.eq(id), PLATFORM.REMOVED_AT.isNotNull())
+                .fetchOptional()
+                .map(
+                        row ->
+                                new NotThere(
+                                        "%s was removed%s; it can be brought back for %s days"
+                                                .formatted(
+                                                        row.value1(),
+                                                        row.value2() == null
+                                                                ? ""
+                                                                : " by " + row.value2(),
+                                                        Removed.KEPT_DAYS)))
+                .orElseGet(
+                        () ->
+                                new NotThere(
+                                        "there is no such platform; the link may be of another"
+                                                + " installation, or the platform was removed long"
+                                                + " ago"));
     }
 }

@@ -8,6 +8,7 @@ import polymetron.platform.Platform;
  * A revision of a platform, mostly the newest.
  *
  * @param undoTitle what undo would take back; null when there is nothing, or it is not the newest
+ * @param undoBy who made what undo would take back; null when there is nothing
  * @param redoTitle what redo would do again; null when there is nothing
  */
 public record StoredPlatform(
@@ -16,4 +17,5 @@ public record StoredPlatform(
         Platform platform,
         OffsetDateTime savedAt,
         String undoTitle,
+        Author undoBy,
         String redoTitle) {}

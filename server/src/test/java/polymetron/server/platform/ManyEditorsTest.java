@@ -111,7 +111,7 @@ final class ManyEditorsTest {
             Answer answer =
                     server.post(
                             path + "/edits",
-                            new PlatformController.EditRequest(seen, List.copyOf(own), edit));
+                            new PlatformController.EditRequest(seen, List.copyOf(own), edit, null));
             if (answer.status() == 200) {
                 long number = answer.json().path("revision").asLong();
                 acknowledged.put(number, edit);

@@ -71,7 +71,7 @@ final class UndoTest {
                     server.post(
                             "/api/platforms/" + id + "/edits",
                             new PlatformController.EditRequest(
-                                    revision, null, any(random, number)));
+                                    revision, null, any(random, number), null));
             if (answer.status() == 200) {
                 long made = answer.json().path("revision").asLong();
                 if (made > revision) {

@@ -82,6 +82,11 @@ public class Platform extends TableImpl<Record> {
      */
     public final TableField<Record, OffsetDateTime> REMOVED_AT = createField(DSL.name("removed_at"), SQLDataType.TIMESTAMPWITHTIMEZONE(6), this, "");
 
+    /**
+     * The column <code>platform.removed_by</code>.
+     */
+    public final TableField<Record, String> REMOVED_BY = createField(DSL.name("removed_by"), SQLDataType.CLOB, this, "");
+
     private Platform(Name alias, Table<Record> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }

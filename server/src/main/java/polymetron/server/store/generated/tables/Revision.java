@@ -13,6 +13,7 @@ import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.Field;
 import org.jooq.ForeignKey;
+import org.jooq.Index;
 import org.jooq.InverseForeignKey;
 import org.jooq.JSONB;
 import org.jooq.Name;
@@ -34,6 +35,7 @@ import org.jooq.impl.SQLDataType;
 import org.jooq.impl.TableImpl;
 
 import polymetron.server.store.generated.DefaultSchema;
+import polymetron.server.store.generated.Indexes;
 import polymetron.server.store.generated.Keys;
 import polymetron.server.store.generated.tables.Platform.PlatformPath;
 
@@ -109,6 +111,21 @@ public class Revision extends TableImpl<Record> {
      */
     public final TableField<Record, JSONB> SUMMARY = createField(DSL.name("summary"), SQLDataType.JSONB, this, "");
 
+    /**
+     * The column <code>revision.author_browser</code>.
+     */
+    public final TableField<Record, UUID> AUTHOR_BROWSER = createField(DSL.name("author_browser"), SQLDataType.UUID, this, "");
+
+    /**
+     * The column <code>revision.author_name</code>.
+     */
+    public final TableField<Record, String> AUTHOR_NAME = createField(DSL.name("author_name"), SQLDataType.CLOB, this, "");
+
+    /**
+     * The column <code>revision.sent_as</code>.
+     */
+    public final TableField<Record, UUID> SENT_AS = createField(DSL.name("sent_as"), SQLDataType.UUID, this, "");
+
     private Revision(Name alias, Table<Record> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -174,6 +191,11 @@ public class Revision extends TableImpl<Record> {
     @Override
     public Schema getSchema() {
         return aliased() ? null : DefaultSchema.DEFAULT_SCHEMA;
+    }
+
+    @Override
+    public List<Index> getIndexes() {
+        return Arrays.asList(Indexes.REVISION_SENT_AS);
     }
 
     @Override

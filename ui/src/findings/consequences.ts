@@ -1,0 +1,34 @@
+import { computed, shallowRef, watch, type ComputedRef } from 'vue'
+import { answer, client, type ConsequenceView, type Edit, type EditRequest } from '../api/client'
+import type { PlatformContext } from '../frame/platform'
+
+/** Findings that there would be after an edit and are not there now; notes are left out. */
+export async function consequencesOf(context: PlatformContext, edit: Edit): Promise<ConsequenceView[]> {
+    const all = await answer(
+        client.POST('/api/platforms/{id}/consequences', {
+            params: { path: { id: context.id } },
+            body: { edit: edit as unknown as EditRequest['edit'] },
+        }),
+    )
+    return all.filter((each) => each.grade !== 'note')
+}
+
+/** The same for an edit that changes while it is looked at; empty until the answer is there. */
+export function useConsequences(
+    context: PlatformContext,
+    edit: () => Edit | undefined,
+): ComputedRef<ConsequenceView[]> {
+    const found = shallowRef<{ edit: Edit; all: ConsequenceView[] }>()
+    watch(
+        edit,
+        async (asked) => {
+            if (asked) {
+                // Without an answer the findings themselves say it afterwards.
+                const all = await consequencesOf(context, asked).catch(() => [])
+                found.value = { edit: asked, all }
+            }
+        },
+        { immediate: true },
+    )
+    return computed(() => (found.value && found.value.edit === edit() ? found.value.all : []))
+}
