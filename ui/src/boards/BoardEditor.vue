@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import { answer, client, Refusal, upload } from '../api/client'
 import { tell, tellProblem } from '../frame/notices'
+import DialogFrame from '../frame/DialogFrame.vue'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import { type Board, type BoardPart, pinsOf } from './board'
 import PartForm from './PartForm.vue'
@@ -31,6 +32,8 @@ const board = ref<Board>()
 const problems = ref<Problem[]>([])
 const failure = ref<string>()
 const saved = ref('')
+/** A copy that has not been saved yet. */
+const isNew = ref(copying)
 const text = computed(() => JSON.stringify(board.value))
 const changed = computed(() => board.value !== undefined && text.value !== saved.value)
 const device = computed(() => devices.value?.find((each) => each.name === board.value?.device))
@@ -55,7 +58,7 @@ async function read(): Promise<void> {
             document.title = `Copy of ${document.title}`.slice(0, 80)
         }
         board.value = document
-        saved.value = copying ? '' : JSON.stringify(document)
+        saved.value = JSON.stringify(document)
     } catch (problem) {
         failure.value = problem instanceof Error ? problem.message : String(problem)
     }
@@ -97,6 +100,7 @@ async function save(): Promise<void> {
     try {
         const kept = await upload<{ identity: string }>('/api/library/boards', new Blob([text.value]))
         saved.value = text.value
+        isNew.value = false
         await queries.invalidateQueries({ queryKey: ['library'] })
         await queries.invalidateQueries({ queryKey: ['board', kept.identity] })
         tell('done', 'Board saved', 'It is offered for new platforms.')
@@ -106,9 +110,29 @@ async function save(): Promise<void> {
     }
 }
 
-onBeforeRouteLeave(() =>
-    changed.value && !copying ? window.confirm('Leave without saving the changes?') : true,
-)
+/** Where the way leads that was asked about; undefined when nothing is asked. */
+const leaving = ref<string>()
+let leave = false
+onBeforeRouteLeave((to) => {
+    if (changed.value && !leave) {
+        leaving.value = to.fullPath
+        return false
+    }
+    return true
+})
+
+function leaveAllTheSame(): void {
+    leave = true
+    void router.push(leaving.value ?? '/boards')
+}
+
+function onLeave(event: BeforeUnloadEvent): void {
+    if (changed.value) {
+        event.preventDefault()
+    }
+}
+window.addEventListener('beforeunload', onLeave)
+onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
 
 function addClock(): void {
     board.value?.clocks?.push({
@@ -169,7 +193,9 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                     <h1 class="text-2xl font-semibold">{{ copying ? 'New board' : 'Change board' }}</h1>
                     <div class="flex gap-2">
                         <RouterLink :to="`/boards/${from}`" class="button">Cancel</RouterLink>
-                        <button class="button-main" :disabled="problems.length > 0 || !changed">Save</button>
+                        <button class="button-main" :disabled="problems.length > 0 || !(changed || isNew)">
+                            Save
+                        </button>
                     </div>
                 </div>
                 <p v-if="problems.length" class="mt-1 text-error" role="status">
@@ -297,8 +323,27 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                     <option v-for="kind in kinds" :key="kind">{{ kind }}</option>
                 </datalist>
             </form>
-            <PinBanks v-if="device" :device="device" :used="pins" />
+            <PinBanks
+                v-if="device"
+                :device="device"
+                :used="pins"
+                :voltages="board.voltages"
+                :wrong="wrong"
+                @voltages="(voltages) => board && (board.voltages = voltages)"
+            />
         </div>
         <p v-else class="mt-24 text-center text-soft">Reading the board…</p>
+        <DialogFrame
+            :open="leaving !== undefined"
+            title="Leave without saving?"
+            :width="460"
+            @close="leaving = undefined"
+        >
+            <p class="mt-1">The board has changes that are not saved.</p>
+            <template #buttons>
+                <button class="button" @click="leaveAllTheSame">Leave</button>
+                <button class="button-main" @click="leaving = undefined">Stay</button>
+            </template>
+        </DialogFrame>
     </HomeFrame>
 </template>

@@ -3,7 +3,20 @@ import type { DeviceChoice } from '../api/client'
 import { copy } from '../frame/notices'
 
 /** The pins of a device by bank, with what the board has on them. */
-defineProps<{ device: DeviceChoice; used: Map<string, string> }>()
+const props = defineProps<{
+    device: DeviceChoice
+    used: Map<string, string>
+    /** Supplies that the board sets, by bank. */
+    voltages: Record<string, string> | undefined
+    wrong: (at: string) => string
+}>()
+const emit = defineEmits<{ voltages: [voltages: Record<string, string> | undefined] }>()
+
+function set(bank: DeviceChoice['banks'][number], voltage: string): void {
+    const others = Object.entries(props.voltages ?? {}).filter(([name]) => name !== bank.name)
+    const all = voltage === bank.voltage ? others : [...others, [bank.name, voltage] as [string, string]]
+    emit('voltages', all.length ? Object.fromEntries(all.sort()) : undefined)
+}
 </script>
 
 <template>
@@ -11,7 +24,22 @@ defineProps<{ device: DeviceChoice; used: Map<string, string> }>()
         <h2 class="font-semibold">Pins of {{ device.name }}</h2>
         <p class="text-[13px] text-soft">Taken ones are filled. Click a free one to copy it.</p>
         <section v-for="bank in device.banks" :key="bank.name" class="mt-3">
-            <h3 class="heading">{{ bank.name }} · {{ bank.voltage }}</h3>
+            <h3 class="heading flex items-center justify-between">
+                Bank {{ bank.name }}
+                <select
+                    class="input !py-0 normal-case"
+                    :aria-label="`Supply of bank ${bank.name}`"
+                    :value="voltages?.[bank.name] ?? bank.voltage"
+                    @change="set(bank, ($event.target as HTMLSelectElement).value)"
+                >
+                    <option v-for="each in device.voltages" :key="each" :value="each">
+                        {{ each }}{{ each === bank.voltage ? ', default' : '' }}
+                    </option>
+                </select>
+            </h3>
+            <p v-if="wrong(`/voltages/${bank.name}`)" class="text-[13px] text-error">
+                {{ wrong(`/voltages/${bank.name}`) }}
+            </p>
             <div class="mt-1 grid grid-cols-8 gap-0.5">
                 <button
                     v-for="pin in bank.pins"

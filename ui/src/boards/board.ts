@@ -8,6 +8,8 @@ export interface Board {
     clocks?: BoardClock[]
     resets?: BoardReset[]
     parts?: BoardPart[]
+    /** Supply of each bank that is not the usual one of the device. */
+    voltages?: Record<string, string>
 }
 
 export interface BoardClock {

@@ -1,11 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import DialogFrame from '../frame/DialogFrame.vue'
+import { usePlatform } from '../frame/platform'
 import type { Selection } from './selection'
 import { gradeText } from '../findings/gradeColours'
 
 const props = defineProps<{ selection: Selection }>()
+const context = usePlatform()
 const removal = computed(() => props.selection.removal.value)
+const others = computed(
+    () =>
+        context.platform.value?.domains
+            .map((domain) => domain.name)
+            .filter((name) => !removal.value?.domains.some((domain) => domain.name === name)) ?? [],
+)
 </script>
 
 <template>
@@ -15,7 +23,23 @@ const removal = computed(() => props.selection.removal.value)
         :width="620"
         @close="selection.keep"
     >
-        <p class="mt-1 text-soft">Something depends on it. After that:</p>
+        <section v-if="removal?.domains.length" class="mt-2" aria-label="Clock domains">
+            <p class="text-soft">It makes clocks. Where does what runs on them go?</p>
+            <label
+                v-for="domain in removal.domains"
+                :key="domain.name"
+                class="mt-1 grid grid-cols-[200px_1fr] items-center gap-2"
+            >
+                <span class="font-mono text-[13px] font-semibold">{{ domain.name }}</span>
+                <select v-model="domain.into" class="input">
+                    <option value="">stays without a clock</option>
+                    <option v-for="other in others" :key="other" :value="other">to {{ other }}</option>
+                </select>
+            </label>
+        </section>
+        <p v-if="removal?.consequences.length" class="mt-2 text-soft">
+            New findings{{ removal.domains.length ? ' if everything stays where it is' : '' }}:
+        </p>
         <ul class="mt-2 min-h-0 flex-1 overflow-auto">
             <li
                 v-for="each in removal?.consequences"

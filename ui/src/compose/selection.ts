@@ -7,6 +7,8 @@ import type { PlatformContext } from '../frame/platform'
 export interface Removal {
     names: string[]
     edit: Edit
+    /** Clock domains that the removed blocks make, and where what is in them goes; empty for nowhere. */
+    domains: { name: string; into: string }[]
     consequences: { grade: string; subject: string; what: string }[]
 }
 
@@ -69,11 +71,15 @@ export function provideSelection(context: PlatformContext): Selection {
         if (!first || context.refuses()) {
             return
         }
+        const domains = (context.platform.value?.domains ?? [])
+            .filter((domain) => names.value.includes(domain.clock.split('.')[0] ?? ''))
+            .filter((domain) => domain.clock.includes('.'))
+            .map((domain) => ({ name: domain.name, into: '' }))
         const edit =
             edits.length === 1
                 ? first
                 : { edit: 'several', title: `remove ${String(edits.length)} blocks`, edits }
-        const asked = { names: names.value, edit }
+        const asked = { names: names.value, edit, domains }
         try {
             const consequences = await answer(
                 client.POST('/api/platforms/{id}/consequences', {
@@ -82,7 +88,7 @@ export function provideSelection(context: PlatformContext): Selection {
                 }),
             )
             removal.value = { ...asked, consequences }
-            if (consequences.length === 0) {
+            if (consequences.length === 0 && domains.length === 0) {
                 confirmRemoval()
             }
         } catch (problem) {
@@ -92,7 +98,15 @@ export function provideSelection(context: PlatformContext): Selection {
 
     function confirmRemoval(): void {
         if (removal.value) {
-            void context.edit(removal.value.edit)
+            const { edit, domains } = removal.value
+            const moves: Edit[] = domains
+                .filter((domain) => domain.into)
+                .map((domain) => ({ edit: 'remove-domain', domain: domain.name, into: domain.into }))
+            void context.edit(
+                moves.length
+                    ? { edit: 'several', title: `remove ${names.value.join(', ')}`, edits: [...moves, edit] }
+                    : edit,
+            )
             removal.value = undefined
             context.selected.value = undefined
         }

@@ -15,7 +15,7 @@ const emit = defineEmits<{ close: [] }>()
                 :style="{ width: `${width}px` }"
             >
                 <DialogTitle class="text-lg font-semibold">{{ title }}</DialogTitle>
-                <slot></slot>
+                <div class="flex min-h-0 flex-1 flex-col overflow-auto"><slot></slot></div>
                 <div class="mt-4 flex justify-end gap-2"><slot name="buttons"></slot></div>
             </DialogPanel>
         </div>

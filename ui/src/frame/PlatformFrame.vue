@@ -186,11 +186,11 @@ onBeforeUnmount(() => {
                 </button>
                 <span class="flex-1"></span>
                 <button
-                    class="flex w-80 items-center justify-between rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
+                    class="flex w-80 shrink-0 items-center justify-between rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
                     @click="open.palette = true"
                 >
-                    Find a block, register or address, or do something
-                    <kbd class="text-[12px]">Ctrl K</kbd>
+                    <span class="truncate">Find a block, address or action</span>
+                    <kbd class="text-[12px] whitespace-nowrap">Ctrl K</kbd>
                 </button>
                 <button
                     class="button !px-2"

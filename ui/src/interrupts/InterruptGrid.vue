@@ -1,5 +1,9 @@
 <script setup lang="ts">
 import type { InterruptPortView, SourceView } from '../api/client'
+import { computed, ref } from 'vue'
+import type { Edit } from '../api/client'
+import DialogFrame from '../frame/DialogFrame.vue'
+import { tell } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 
 const props = defineProps<{ port: InterruptPortView; sources: SourceView[] }>()
@@ -12,20 +16,83 @@ function name(source: SourceView): string {
     return `${source.block}.${source.name}`
 }
 
+const connecting = (source: SourceView, input: number): Edit => ({
+    edit: 'connect-interrupt',
+    block: source.block,
+    source: source.name,
+    sinkBlock: props.port.block,
+    sink: props.port.name,
+    input,
+})
+const disconnecting = (source: SourceView): Edit => ({
+    edit: 'disconnect-interrupt',
+    block: source.block,
+    source: source.name,
+})
+
+/** An input that another source is on: what is to become of that. */
+const asked = ref<{ source: SourceView; other: SourceView; input: number }>()
+const title = computed(() => {
+    const { other, input } = asked.value ?? {}
+    const software = props.port.inputs.find((each) => each.input === input)?.software
+    return other ? `IRQ ${String(software)} is taken by ${name(other)}` : ''
+})
+const freeInput = computed(() => {
+    const taken = new Set(props.sources.filter(isHere).map((each) => each.input))
+    return props.port.inputs.find((each) => each.exists && !taken.has(each.input))?.input
+})
+
 async function toggle(source: SourceView, input: number): Promise<void> {
     context.selected.value = name(source)
     if (isHere(source) && source.input === input) {
-        await context.edit({ edit: 'disconnect-interrupt', block: source.block, source: source.name })
+        if (await context.edit(disconnecting(source))) {
+            tell('done', 'Disconnected', `${name(source)}; press the cell again to connect it, or undo`)
+        }
+        return
+    }
+    const other = props.sources.find((each) => each !== source && isHere(each) && each.input === input)
+    if (other) {
+        asked.value = { source, other, input }
     } else {
-        await context.edit({
-            edit: 'connect-interrupt',
-            block: source.block,
-            source: source.name,
-            sinkBlock: props.port.block,
-            sink: props.port.name,
-            input,
+        await context.edit(connecting(source, input))
+    }
+}
+
+/** What can become of the source that is on the input; the likeliest first. */
+const ways = computed(() => {
+    const now = asked.value
+    if (!now) {
+        return []
+    }
+    const { source, other, input } = now
+    const mine = name(source)
+    const its = name(other)
+    const ways: { label: string; title: string; edits: Edit[] }[] = []
+    if (isHere(source) && source.input !== null && source.input !== undefined) {
+        ways.push({
+            label: `Swap: ${its} to input ${String(source.input)}`,
+            title: `swap ${mine} and ${its}`,
+            edits: [connecting(source, input), connecting(other, source.input)],
         })
     }
+    if (freeInput.value !== undefined) {
+        ways.push({
+            label: `Move ${its} to the free input ${String(freeInput.value)}`,
+            title: `connect ${mine}, move ${its}`,
+            edits: [connecting(other, freeInput.value), connecting(source, input)],
+        })
+    }
+    ways.push({
+        label: `Disconnect ${its}`,
+        title: `connect ${mine} in place of ${its}`,
+        edits: [disconnecting(other), connecting(source, input)],
+    })
+    return ways
+})
+
+async function take(way: { title: string; edits: Edit[] }): Promise<void> {
+    asked.value = undefined
+    await context.edit({ edit: 'several', title: way.title, edits: way.edits })
 }
 
 /** The arrow keys go from cell to cell. */
@@ -48,7 +115,8 @@ function move(event: KeyboardEvent): void {
     <section :aria-label="`Inputs of ${port.block}`" class="min-w-0">
         <h2 class="heading">{{ port.block }} · {{ port.title }}</h2>
         <p class="mt-1 text-[13px] text-soft">
-            A filled cell leads a source to an input; press another to move it.
+            A filled cell connects a source to an input. Press another cell to move it, the filled one to
+            disconnect it.
             {{ port.unused === 1 ? 'One input is' : `${port.unused} inputs are` }} unused<template
                 v-if="port.hidden"
                 >, {{ port.hidden }} of them not shown</template
@@ -59,7 +127,7 @@ function move(event: KeyboardEvent): void {
                 <thead>
                     <tr>
                         <th scope="row" class="pr-3 text-right text-[12px] font-normal text-soft">
-                            number for software
+                            IRQ number
                         </th>
                         <th
                             v-for="input in port.inputs"
@@ -74,7 +142,7 @@ function move(event: KeyboardEvent): void {
                     </tr>
                     <tr>
                         <th scope="row" class="pr-3 pb-1 text-right text-[12px] font-normal text-soft">
-                            line of the hardware
+                            hardware input
                         </th>
                         <th
                             v-for="input in port.inputs"
@@ -106,7 +174,7 @@ function move(event: KeyboardEvent): void {
                                 :class="input.input % 2 ? 'bg-sheet' : 'bg-sunken'"
                                 :aria-label="`${name(source)} to ${input.software}`"
                                 :aria-pressed="isHere(source) && source.input === input.input"
-                                :title="`${name(source)} to number ${input.software}, line ${input.hardware}`"
+                                :title="`${name(source)} to IRQ ${input.software}, hardware input ${input.hardware}`"
                                 @click="toggle(source, input.input)"
                             >
                                 <span
@@ -126,5 +194,15 @@ function move(event: KeyboardEvent): void {
                 </tbody>
             </table>
         </div>
+        <DialogFrame :open="asked !== undefined" :title="title" :width="560" @close="asked = undefined">
+            <div class="mt-3 flex flex-col items-start gap-2">
+                <button v-for="way in ways" :key="way.label" class="button" @click="take(way)">
+                    {{ way.label }}
+                </button>
+            </div>
+            <template #buttons>
+                <button class="button" @click="asked = undefined">Cancel</button>
+            </template>
+        </DialogFrame>
     </section>
 </template>

@@ -31,6 +31,13 @@ function sourcesFor(port: InterruptPortView): SourceView[] {
     )
 }
 
+/** Sources of the sort of lines that go straight into a hart, and that go nowhere. */
+const open = computed(() =>
+    (interrupts.value?.sources ?? []).filter(
+        (source) => !source.sinkBlock && lines.value.some((line) => line.line === source.line),
+    ),
+)
+
 function driverOf(block: string, name: string): string[] {
     return (interrupts.value?.sources ?? [])
         .filter((source) => source.sinkBlock === block && source.sink === name)
@@ -67,6 +74,17 @@ function driverOf(block: string, name: string): string[] {
                     <p class="mt-1 text-[13px] text-soft">
                         Software reads the cause in mcause, with the highest bit set (RISC-V Privileged ISA).
                     </p>
+                    <p v-if="open.length" class="mt-1 text-[14px]">
+                        <span class="tag !border-warn !text-warn">not connected</span>
+                        <button
+                            v-for="source in open"
+                            :key="source.block + source.name"
+                            class="ml-3 font-mono text-[13px] font-semibold hover:text-accent"
+                            @click="context.selected.value = `${source.block}.${source.name}`"
+                        >
+                            {{ source.block }}.{{ source.name }}
+                        </button>
+                    </p>
                     <table class="mt-1 w-full text-[14px]">
                         <tbody>
                             <tr v-for="line in lines" :key="line.block + line.name">
@@ -75,7 +93,7 @@ function driverOf(block: string, name: string): string[] {
                                 </td>
                                 <td class="w-24 text-soft">cause {{ line.inputs[0]?.software }}</td>
                                 <td class="font-mono text-[13px]">
-                                    {{ driverOf(line.block, line.name).join(', ') || '— nothing drives it' }}
+                                    {{ driverOf(line.block, line.name).join(', ') || 'not connected' }}
                                 </td>
                             </tr>
                         </tbody>

@@ -57,7 +57,7 @@ function prioritise(event: Event): void {
                 Crosses clock domains, {{ source.crossing }}.
             </p>
             <dl v-if="input && port?.numbered" class="mt-3 grid grid-cols-[1fr_auto] gap-y-1 text-[14px]">
-                <dt class="text-soft">number for software</dt>
+                <dt class="text-soft">IRQ number</dt>
                 <dd>
                     <input
                         class="input w-20 text-right font-mono"
@@ -67,7 +67,7 @@ function prioritise(event: Event): void {
                         @change="renumber"
                     />
                 </dd>
-                <dt class="text-soft">line of the hardware</dt>
+                <dt class="text-soft">hardware input</dt>
                 <dd class="text-right font-mono text-[13px]">{{ input.hardware }}</dd>
                 <dt class="text-soft">priority to give it</dt>
                 <dd>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { PinsView } from '../api/client'
 import { domainColour } from '../compose/domainColours'
 import { usePlatform } from '../frame/platform'
@@ -26,14 +26,21 @@ const pins = computed(
             ),
         ),
 )
+const paired = computed(() =>
+    props.banks.filter((bank) => bank.pins.some((pin) => pin.partner)).map((bank) => bank.name),
+)
 /** Rows and columns of the package, from the names of its pins. */
 const rows = computed(() => [...new Set([...pins.value.keys()].map((pin) => pin.replace(/\d+$/, '')))])
 const columns = computed(() =>
     Math.max(0, ...[...pins.value.keys()].map((pin) => Number(/\d+$/.exec(pin)?.[0] ?? 0))),
 )
 
+/** The pin under the pointer or with the focus, and with it the one that makes a pair with it. */
+const looked = ref<Pin>()
+
 function title(pin: Pin): string {
-    return `${pin.pin}, bank ${pin.bank}, ${pin.voltage}: ${pin.port ?? 'free'}${pin.note ? `; ${pin.note}` : ''}`
+    const pair = pin.partner ? `; makes a pair with ${pin.partner}` : ''
+    return `${pin.pin}, bank ${pin.bank}, ${pin.voltage}: ${pin.port ?? 'free'}${pin.note ? `; ${pin.note}` : ''}${pair}`
 }
 </script>
 
@@ -71,9 +78,14 @@ function title(pin: Pin): string {
                             pins.get(row + column)?.block === context.selected.value
                                 ? 'outline-2 outline-ink'
                                 : '',
+                            looked?.partner === row + column ? 'outline-2 outline-accent' : '',
                         ]"
                         :title="title(pins.get(row + column) as Pin)"
                         :aria-label="title(pins.get(row + column) as Pin)"
+                        @mouseenter="looked = pins.get(row + column)"
+                        @focus="looked = pins.get(row + column)"
+                        @mouseleave="looked = undefined"
+                        @blur="looked = undefined"
                         @click="context.selected.value = pins.get(row + column)?.block ?? undefined"
                     ></button>
                     <span v-else></span>
@@ -95,6 +107,13 @@ function title(pin: Pin): string {
         <p class="mt-1 text-[13px] text-soft">
             Filled pins carry a line. Dashed ones have something on the board, take a clock, or are needed for
             configuration.
+        </p>
+        <p class="mt-2 text-[13px] text-soft">
+            <template v-if="looked">{{ title(looked) }}</template>
+            <template v-else-if="paired.length"
+                >Pins pair in {{ paired.length === 1 ? 'bank' : 'banks' }} {{ paired.join(', ') }}; point at a
+                pin to see its partner.</template
+            >
         </p>
     </section>
 </template>

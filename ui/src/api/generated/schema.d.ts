@@ -1533,6 +1533,7 @@ export interface components {
             name: string;
             packageName: string;
             standards: string[];
+            voltages: string[];
         };
         DeviceView: {
             amounts: components["schemas"]["AmountRow"][];
@@ -1976,6 +1977,7 @@ export interface components {
         PackagePinView: {
             block: string;
             note: string;
+            partner: string;
             pin: string;
             port: string;
         };

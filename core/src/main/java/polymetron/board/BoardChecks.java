@@ -35,7 +35,7 @@ public final class BoardChecks {
     private BoardChecks(Library library, Board board) {
         this.library = library;
         this.board = board;
-        this.device = library.device(board.device()).orElse(null);
+        this.device = library.deviceOf(board).orElse(null);
     }
 
     /** Everything that is wrong, in the order of the document; empty for a board that can be used. */
@@ -57,6 +57,7 @@ public final class BoardChecks {
                     board.device(),
                     String.join(", ", library.devices().stream().map(Device::name).toList()));
         }
+        board.voltages().forEach(this::voltage);
         for (int at = 0; at < board.clocks().size(); at++) {
             Board.Clock clock = board.clocks().get(at);
             String place = "/clocks/" + at;
@@ -71,6 +72,28 @@ public final class BoardChecks {
         }
         for (int at = 0; at < board.parts().size(); at++) {
             part("/parts/" + at, board.parts().get(at));
+        }
+    }
+
+    private void voltage(String bank, String voltage) {
+        if (device == null) {
+            return;
+        }
+        List<String> banks = device.banks().stream().map(Device.Bank::name).toList();
+        if (!banks.contains(bank)) {
+            note(
+                    "/voltages/" + bank,
+                    "%s has no bank %s; it has %s",
+                    device.name(),
+                    bank,
+                    String.join(", ", banks));
+        } else if (!device.voltages().contains(voltage)) {
+            note(
+                    "/voltages/" + bank,
+                    "no I/O standard of %s works at %s; there is %s",
+                    device.name(),
+                    voltage,
+                    String.join(", ", device.voltages()));
         }
     }
 

@@ -72,7 +72,7 @@ final class OutwardEdits {
         }
         known.library()
                 .board(known.platform().board())
-                .flatMap(board -> known.library().device(board.device()))
+                .flatMap(board -> known.library().deviceOf(board))
                 .ifPresent(device -> exist(device, pins));
         Outward before = known.block(edit.block()).outward().get(edit.outward());
         Outward bound =

@@ -39,7 +39,7 @@ public final class Elaborator {
                 platform,
                 library,
                 board,
-                board == null ? null : library.device(board.device()).orElse(null),
+                board == null ? null : library.deviceOf(board).orElse(null),
                 domains,
                 blocks,
                 buses,

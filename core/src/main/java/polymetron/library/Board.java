@@ -1,11 +1,18 @@
 package polymetron.library;
 
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import polymetron.json.DocumentFormat;
 
-/** A circuit board: its device, clocks, resets and the parts that reach FPGA pins. */
+/**
+ * A circuit board: its device, clocks, resets and the parts that reach FPGA pins.
+ *
+ * @param voltages supply of each bank that is not the device's usual one, by the bank's name
+ */
 public record Board(
         String format,
         Vlnv identity,
@@ -14,7 +21,8 @@ public record Board(
         String device,
         List<Clock> clocks,
         List<Reset> resets,
-        List<Part> parts) {
+        List<Part> parts,
+        SortedMap<String, String> voltages) {
     public static final String FORMAT = "polymetron-board/1";
 
     private static final DocumentFormat<Board> DOCUMENT =
@@ -72,6 +80,10 @@ public record Board(
         clocks = Lists.orEmpty(clocks);
         resets = Lists.orEmpty(resets);
         parts = Lists.orEmpty(parts);
+        voltages =
+                voltages == null
+                        ? Collections.emptySortedMap()
+                        : Collections.unmodifiableSortedMap(new TreeMap<>(voltages));
     }
 
     public Optional<Part> part(String name) {

@@ -150,6 +150,19 @@ public record Device(
             configurationPins = Lists.orEmpty(configurationPins);
         }
 
+        Bank at(String supply) {
+            return new Bank(name, supply, paired, pins, clockPins, configurationPins);
+        }
+
+        /** The pin that makes a pair with another; empty where pins do not pair. */
+        public Optional<String> partner(String pin) {
+            int at = pins.indexOf(pin);
+            int other = at % 2 == 0 ? at + 1 : at - 1;
+            return paired && at >= 0 && other < pins.size()
+                    ? Optional.of(pins.get(other))
+                    : Optional.empty();
+        }
+
         /** Whether two pins are the positive and the negative one of a pair. */
         public boolean isPair(String positive, String negative) {
             int at = pins.indexOf(positive);
@@ -166,6 +179,45 @@ public record Device(
         standards = Lists.orEmpty(standards);
         hard = hard == null ? Map.of() : Collections.unmodifiableMap(new TreeMap<>(hard));
         banks = Lists.orEmpty(banks);
+    }
+
+    /** The device as a board supplies it; banks that are not named have their usual voltage. */
+    Device supplied(Map<String, String> voltages) {
+        return voltages.isEmpty()
+                ? this
+                : withBanks(
+                        banks.stream()
+                                .map(
+                                        bank ->
+                                                bank.at(
+                                                        voltages.getOrDefault(
+                                                                bank.name(), bank.voltage())))
+                                .toList());
+    }
+
+    private Device withBanks(List<Bank> other) {
+        return new Device(
+                format,
+                name,
+                family,
+                packageName,
+                lookupTables,
+                flipFlops,
+                logic,
+                memoryBits,
+                multipliers,
+                memoryBlocks,
+                distributed,
+                clockNetworks,
+                plls,
+                standards,
+                hard,
+                other);
+    }
+
+    /** Voltages that its I/O standards need, in the order of the standards. */
+    public List<String> voltages() {
+        return standards.stream().map(Standard::voltage).distinct().toList();
     }
 
     public boolean hasPin(String pin) {

@@ -138,6 +138,11 @@ public final class Library {
         return Optional.ofNullable(boards.get(identity));
     }
 
+    /** The device of a board, with the voltages that the board supplies. */
+    public Optional<Device> deviceOf(Board board) {
+        return device(board.device()).map(device -> device.supplied(board.voltages()));
+    }
+
     public Optional<Device> device(String name) {
         return Optional.ofNullable(devices.get(name));
     }

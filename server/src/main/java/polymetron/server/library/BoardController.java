@@ -51,6 +51,7 @@ final class BoardController {
             String family,
             String packageName,
             List<String> standards,
+            List<String> voltages,
             List<BankChoice> banks) {}
 
     /** A bank of pins. */
@@ -62,6 +63,7 @@ final class BoardController {
                 device.family(),
                 device.packageName(),
                 device.standards().stream().map(Device.Standard::name).toList(),
+                device.voltages(),
                 device.banks().stream()
                         .map(bank -> new BankChoice(bank.name(), bank.voltage(), bank.pins()))
                         .toList());

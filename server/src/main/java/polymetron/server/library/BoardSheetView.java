@@ -56,7 +56,7 @@ public record BoardSheetView(
     public record DriverRow(String identity, String title, List<String> parameters) {}
 
     static BoardSheetView of(Board board, Library library) {
-        Device device = library.device(board.device()).orElse(null);
+        Device device = library.deviceOf(board).orElse(null);
         List<PinRow> single = new ArrayList<>();
         board.clocks()
                 .forEach(

@@ -173,7 +173,7 @@ public record LibraryView(
         return new BoardView(
                 board.identity().toString(),
                 shipped.board(board.identity()).isEmpty(),
-                library.device(board.device())
+                library.deviceOf(board)
                         .map(device -> List.copyOf(device.hard().keySet()))
                         .orElse(List.of()),
                 board.title(),

@@ -30,10 +30,15 @@ public record PinsView(
 
     /**
      * @param port line of a port that is on it; missing when it is free
+     * @param partner pin that makes a pair with it for differential standards; missing where pins do not pair
      * @param note what else there is to know: a board part that is there, configuration, a clock pin
      */
     public record PackagePinView(
-            String pin, @Nullable String port, @Nullable String block, @Nullable String note) {}
+            String pin,
+            @Nullable String port,
+            @Nullable String block,
+            @Nullable String note,
+            @Nullable String partner) {}
 
     /**
      * @param outward outward interface; missing for a clock or reset of the board

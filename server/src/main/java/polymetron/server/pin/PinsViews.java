@@ -81,7 +81,8 @@ final class PinsViews {
                 pin,
                 line == null ? null : line.port(),
                 line == null || line.ref() == null ? null : line.ref().block(),
-                note);
+                note,
+                bank.partner(pin).orElse(null));
     }
 
     private PinsView.PinLineView line(PinLine line) {
