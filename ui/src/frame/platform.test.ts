@@ -150,10 +150,62 @@ describe('edits', () => {
         expect(notices.notices).toEqual([])
     })
 
-    it('say that nothing was changed when the server cannot be reached', async () => {
+    it('wait while the server cannot be reached, and are sent again as the same edits', async () => {
+        const numbers: unknown[] = []
+        const answer = server.answer.bind(server)
+        let lost = 2
+        vi.spyOn(server, 'answer').mockImplementation(async (request) => {
+            if (request.method === 'POST') {
+                numbers.push(((await request.clone().json()) as { sentAs: string }).sentAs)
+                if (lost-- > 0) {
+                    throw new TypeError('Failed to fetch')
+                }
+            }
+            return answer(request)
+        })
+        const first = context.edit(rename('a'))
+        const second = context.tryEdit(rename('b'))
+        await vi.waitFor(() => expect(context.waiting.value).toBe(2))
+        expect(await Promise.all([first, second])).toEqual([true, true])
+        expect(context.waiting.value).toBe(0)
+        expect(notices.notices).toEqual([])
+        expect(server.edits.map((each) => each.edit)).toEqual([rename('a'), rename('b')])
+        expect(numbers).toHaveLength(4)
+        expect(new Set(numbers.slice(0, 3)).size).toBe(1)
+        expect(numbers[3]).not.toBe(numbers[0])
+    }, 10_000)
+
+    it('say who makes them', async () => {
+        const headers: (string | null)[] = []
+        const answer = server.answer.bind(server)
+        vi.spyOn(server, 'answer').mockImplementation((request) => {
+            headers.push(request.headers.get('Polymetron-Author'))
+            return answer(request)
+        })
+        const { useAuthor, browser } = await import('../api/author')
+        useAuthor().value = 'Äda L.'
+        await context.edit(rename('a'))
+        expect(headers[0]).toBe(`${browser} %C3%84da%20L.`)
+        useAuthor().value = ''
+    })
+
+    it('that only look back are not sent again, since nobody knows what they would take back', async () => {
         vi.spyOn(server, 'answer').mockRejectedValueOnce(new TypeError('Failed to fetch'))
-        expect(await context.edit(rename('a'))).toBe(false)
-        expect(notices.notices.at(-1)?.text).toContain('Nothing was changed')
+        expect(await context.undo()).toBe(false)
+        expect(notices.notices.at(-1)?.title).toBe('No connection')
+    })
+})
+
+describe('notices', () => {
+    it('do not pile up: the same one again takes the place of the one before', () => {
+        notices.tell('problem', 'Refused', 'one')
+        notices.tell('problem', 'Refused', 'two')
+        notices.tell('problem', 'Refused', 'one')
+        expect(notices.notices.map((each) => each.text)).toEqual(['two', 'one'])
+        for (let at = 0; at < 9; at++) {
+            notices.tell('done', 'Done', String(at))
+        }
+        expect(notices.notices).toHaveLength(3)
     })
 })
 
