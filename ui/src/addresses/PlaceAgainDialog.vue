@@ -162,6 +162,12 @@ async function apply(): Promise<void> {
                 </tr>
             </tbody>
         </table>
+        <p
+            v-if="plan && !isDone && !plan.moves.length && !plan.windows.length && !plan.homeless.length"
+            class="mt-3"
+        >
+            Nothing else moves.
+        </p>
         <ConsequenceList :consequences="breaks" />
         <div v-for="left in plan?.homeless" :key="left.bus + left.label" class="mt-3">
             <p class="text-error">{{ left.why }}.</p>

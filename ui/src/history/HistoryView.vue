@@ -3,7 +3,10 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answer, client } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { useAuthor } from '../api/author'
 import { localTime } from '../frame/time'
+
+const author = useAuthor()
 
 const context = usePlatform()
 const newest = computed(() => context.platform.value?.revision ?? 0)
@@ -57,6 +60,15 @@ async function goBack(): Promise<void> {
             <p class="text-[13px] text-soft">
                 Every change is kept. Going back is a change too, and can be undone.
             </p>
+            <label class="mt-2 flex items-center gap-2 text-[13px]">
+                <span class="whitespace-nowrap text-soft">Your name</span>
+                <input
+                    v-model="author"
+                    class="input w-full !py-0.5"
+                    maxlength="80"
+                    placeholder="shown with your changes"
+                />
+            </label>
             <p v-if="error" class="mt-3 text-error">{{ error.message }}</p>
             <ol class="mt-3 min-h-0 flex-1 overflow-auto">
                 <li v-for="row in revisions" :key="row.number">
@@ -69,7 +81,9 @@ async function goBack(): Promise<void> {
                         <span class="text-right font-mono text-[13px] text-soft">{{ row.number }}</span>
                         <span class="min-w-0 truncate">{{ row.title }}</span>
                         <span></span>
-                        <span class="text-[12px] text-soft">{{ localTime(row.madeAt) }}</span>
+                        <span class="truncate text-[12px] text-soft"
+                            >{{ localTime(row.madeAt) }}{{ row.by?.name ? `, ${row.by.name}` : '' }}</span
+                        >
                     </button>
                 </li>
             </ol>

@@ -62,7 +62,7 @@ function prioritise(event: Event): void {
                     <input
                         class="input w-20 text-right font-mono"
                         inputmode="numeric"
-                        aria-label="Number for software"
+                        aria-label="IRQ number"
                         :value="input.software"
                         @change="renumber"
                     />

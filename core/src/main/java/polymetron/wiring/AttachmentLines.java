@@ -96,13 +96,17 @@ final class AttachmentLines {
                                                 form.type().protocols(), bus.bus().protocol()))
                         .filter(bus -> form.isTarget() || !bus.isBehindBridge())
                         .filter(bus -> !isPrivate(bus))
-                        .filter(bus -> form.isTarget() || seesAll(form, bus))
+                        .filter(bus -> form.isTarget() || takesMore(bus) && seesAll(form, bus))
                         .toList();
         List<ElaboratedBus> near = possible.stream().filter(bus -> !bus.isBehindBridge()).toList();
         if (form.isMemory() && !near.isEmpty()) {
             possible = near;
         }
         return cheapest(possible, form);
+    }
+
+    private static boolean takesMore(ElaboratedBus bus) {
+        return !bus.bus().protocol().hasOneInitiator() || bus.initiators().isEmpty();
     }
 
     /** An initiator that passes on some addresses only is no good where others are in use already. */

@@ -25,7 +25,7 @@ final class ClocksAndFitTest extends BrowserTest {
         page.getByText("Find settings").click();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("there is a clock domain main");
         page.getByLabel("Name of clock 1").fill("slow");
-        page.getByText("Another clock").click();
+        page.getByText("Add clock").click();
         page.getByLabel("Name of clock 2").fill("fast");
         page.getByLabel("Frequency of clock 2 in MHz").fill("100");
         page.getByText("Find settings").click();

@@ -39,15 +39,15 @@ final class HistoryTest extends BrowserTest {
         Browser.assertAccessible(page);
         Browser.assertNothingCut(page);
         page.getByText("Look at it").click();
-        assertThat(page.getByText("You look at revision 1 of")).isVisible();
+        assertThat(page.getByText("Viewing revision 1 of")).isVisible();
         Locator lamps = page.locator("[data-card][data-block=lamps]");
         lamps.click();
         assertThat(page.getByLabel("Inspector")).containsText("Where software finds it");
         page.keyboard().press("Delete");
-        assertThat(page.getByText("Revision 1 is only looked at")).isVisible();
+        assertThat(page.getByText("Revision 1 is read-only")).isVisible();
         page.getByText("Addresses", new Page.GetByTextOptions().setExact(true)).click();
         assertThat(page.getByLabel("Base of lamps")).isVisible();
-        assertThat(page.getByText("You look at revision 1 of")).isVisible();
+        assertThat(page.getByText("Viewing revision 1 of")).isVisible();
         page.getByText("Back to the newest").click();
         assertThat(page.getByLabel("Base of bar")).isVisible();
         page.getByTitle("All revisions").click();

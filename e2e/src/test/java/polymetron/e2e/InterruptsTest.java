@@ -30,8 +30,8 @@ final class InterruptsTest extends BrowserTest {
         assertThat(details).containsText("0x1400_000C");
         Browser.assertAccessible(page);
         Browser.assertNothingCut(page);
-        page.getByLabel("Number for software").fill("2");
-        page.getByLabel("Number for software").press("Enter");
+        page.getByLabel("IRQ number").fill("2");
+        page.getByLabel("IRQ number").press("Enter");
         assertThat(page.getByTestId("findings-summary")).containsText("1 error");
         assertThat(
                         grid.getByLabel(

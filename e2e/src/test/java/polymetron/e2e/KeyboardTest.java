@@ -85,7 +85,7 @@ final class KeyboardTest extends BrowserTest {
         assertThat(card("console")).containsText("irq");
 
         press("w");
-        assertThat(page.getByText("Nothing is loose that could be tied")).isVisible();
+        assertThat(page.getByText("Nothing left to connect")).isVisible();
         press("Escape", "Control+k");
         page.keyboard().type("Go to Addresses");
         press("Enter");

@@ -37,6 +37,13 @@ final class TwoBrowsersTest extends BrowserTest {
         assertThat(card(other, "bar")).isVisible();
         other.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Undo").setExact(true))
                 .click();
+        // It is not theirs, so they are asked.
+        Locator question = other.getByRole(AriaRole.DIALOG);
+        assertThat(question).containsText("rename lamps to bar");
+        question.getByText("Keep it").click();
+        assertThat(card(other, "bar")).isVisible();
+        other.keyboard().press("Control+z");
+        question.getByText("Undo it").click();
         assertThat(card(one, "lamps")).isVisible();
         browser.assertNoComplaints();
     }
@@ -93,10 +100,13 @@ final class TwoBrowsersTest extends BrowserTest {
         assertThat(page.getByLabel("Inspector")).containsText("GPIO");
         page.context().setOffline(true);
         rename(page, "lamps", "bar");
-        assertThat(page.getByRole(AriaRole.STATUS)).containsText("Nothing was changed");
-        assertThat(card(page, "lamps")).isVisible();
+        assertThat(page.getByRole(AriaRole.BANNER)).containsText("offline: 1 edit waiting");
+        card(page, "gain").click();
+        rename(page, "gain", "level");
+        assertThat(page.getByRole(AriaRole.BANNER)).containsText("offline: 2 edits waiting");
         page.context().setOffline(false);
-        rename(page, "lamps", "bar");
         assertThat(card(page, "bar")).isVisible();
+        assertThat(card(page, "level")).isVisible();
+        assertThat(page.getByRole(AriaRole.BANNER)).containsText("saved");
     }
 }

@@ -200,7 +200,7 @@ final class WalkTest extends BrowserTest {
         page.keyboard().press("Enter");
         assertThat(field("Last address of switches")).hasValue("0x2000_0FFF");
         String console = field("Base of console").inputValue();
-        button("Place again…").click();
+        button("Place automatically…").click();
         page.getByRole(AriaRole.DIALOG).getByText("Move 1 range").click();
         assertThat(field("Base of switches")).not().hasValue("0x2000_0000");
         assertThat(field("Base of console")).hasValue(console);
