@@ -111,30 +111,50 @@ final class OutsideBusRule implements Rule {
         while (Long.compareUnsigned(size, needed) < 0) {
             size *= 2;
         }
-        if (!hasRoom(platform, bridge, size)) {
-            return List.of();
-        }
+        InterfaceRef upstream = new InterfaceRef(bridge.name(), bridge.shape().bridge().upstream());
+        ElaboratedBus front = front(platform, upstream);
+        TargetRange shown = front == null ? null : placed(front, upstream);
         List<Edit> edits = new ArrayList<>();
         edits.add(new Edit.SetParameter(bridge.name(), window.get(), Long.toString(size)));
-        moreAddressBits(bus, target).ifPresent(edits::add);
         String what = "%s to %s".formatted(bridge.name(), Address.formatSize(size));
+        if (shown != null && !hasRoom(front, shown, size)) {
+            // Where it begins now it cannot be as large, so it goes where it can.
+            Optional<Address> base =
+                    shown.held()
+                            ? Optional.empty()
+                            : front.reachableSpaceWithout(upstream)
+                                    .place(size, shown.range().base());
+            if (base.isEmpty()) {
+                return List.of();
+            }
+            edits.add(
+                    new Edit.Attach(
+                            upstream.block(), upstream.name(), front.name(), base.get(), null));
+            what += " and move it to " + base.get();
+        }
+        moreAddressBits(bus, target).ifPresent(edits::add);
         return List.of(new Fix("Widen " + what, new Edit.Several("widen " + what, edits)));
     }
 
-    /** Whether the bus in front of a bridge has room for a larger window where the window begins now. */
-    private static boolean hasRoom(
-            ElaboratedPlatform platform, ElaboratedBlock bridge, long sizeBytes) {
-        InterfaceRef upstream = new InterfaceRef(bridge.name(), bridge.shape().bridge().upstream());
-        for (ElaboratedBus front : platform.buses()) {
-            for (TargetRange window : front.placed()) {
-                if (window.ref().equals(upstream)) {
-                    long base = window.range().base();
-                    return (base & (Address.powerOfTwoAtLeast(sizeBytes) - 1)) == 0
-                            && front.reachableSpaceWithout(upstream)
-                                    .isFree(AddressRange.of(base, sizeBytes));
-                }
-            }
-        }
-        return true;
+    private static ElaboratedBus front(ElaboratedPlatform platform, InterfaceRef upstream) {
+        return platform.buses().stream()
+                .filter(bus -> placed(bus, upstream) != null)
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static TargetRange placed(ElaboratedBus bus, InterfaceRef ref) {
+        return bus.placed().stream()
+                .filter(target -> target.ref().equals(ref))
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** Whether a window can be larger where it begins now. */
+    private static boolean hasRoom(ElaboratedBus front, TargetRange window, long sizeBytes) {
+        long base = window.range().base();
+        return (base & (Address.powerOfTwoAtLeast(sizeBytes) - 1)) == 0
+                && front.reachableSpaceWithout(window.ref())
+                        .isFree(AddressRange.of(base, sizeBytes));
     }
 }

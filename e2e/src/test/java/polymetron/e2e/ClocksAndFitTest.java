@@ -19,7 +19,7 @@ final class ClocksAndFitTest extends BrowserTest {
         String id = server.create("Clocked", "station");
         Page page = browser.open("/p/" + id + "/clocks");
         assertThat(page.getByLabel("Clock tree")).containsText("50 MHz oscillator");
-        assertThat(page.getByLabel("Derived rates")).containsText("asked 115200 Bd");
+        assertThat(page.getByLabel("Derived rates")).containsText("requested 115200 Bd");
         page.getByLabel("Name of clock 1").fill("main");
         page.getByLabel("Frequency of clock 1 in MHz").fill("25");
         page.getByText("Find settings").click();

@@ -96,8 +96,11 @@ final class TwoBrowsersTest extends BrowserTest {
         String id = server.create("Remote", "station");
         Page page = browser.open("/p/" + id + "/compose");
         assertThat(card(page, "lamps")).isVisible();
-        card(page, "lamps").click();
-        assertThat(page.getByLabel("Inspector")).containsText("GPIO");
+        for (String block : new String[] {"gain", "lamps"}) {
+            card(page, block).click();
+            assertThat(page.getByLabel("Inspector").getByText(block).first()).isVisible();
+            assertThat(page.getByLabel("Inspector")).containsText("GPIO");
+        }
         page.context().setOffline(true);
         rename(page, "lamps", "bar");
         assertThat(page.getByRole(AriaRole.BANNER)).containsText("offline: 1 edit waiting");
