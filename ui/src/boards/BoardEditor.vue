@@ -56,6 +56,9 @@ async function read(): Promise<void> {
             const [, , name = 'board'] = document.identity.split(':')
             document.identity = `own:boards:${name}:1.0`
             document.title = `Copy of ${document.title}`.slice(0, 80)
+            if (typeof route.query.device === 'string') {
+                document.device = route.query.device
+            }
         }
         board.value = document
         saved.value = JSON.stringify(document)
@@ -103,8 +106,14 @@ async function save(): Promise<void> {
         isNew.value = false
         await queries.invalidateQueries({ queryKey: ['library'] })
         await queries.invalidateQueries({ queryKey: ['board', kept.identity] })
-        tell('done', 'Board saved', 'It is offered for new platforms.')
-        await router.push(`/boards/${kept.identity}`)
+        const platform = route.query.platform
+        if (typeof platform === 'string') {
+            tell('done', 'Board saved', 'Change the board of the platform to use it.')
+            await router.push(`/p/${encodeURIComponent(platform)}/fit`)
+        } else {
+            tell('done', 'Board saved', 'It is offered for new platforms.')
+            await router.push(`/boards/${kept.identity}`)
+        }
     } catch (problem) {
         tellProblem(problem)
     }

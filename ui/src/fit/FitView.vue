@@ -1,5 +1,9 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
 import { answer, client } from '../api/client'
+import { open } from '../frame/actions'
+import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
 import AmountBars from './AmountBars.vue'
 import MemoryTable from './MemoryTable.vue'
@@ -7,6 +11,17 @@ import MemoryTiles from './MemoryTiles.vue'
 
 const { data: fit, error } = useRevisionQuery('fit', (id, at) =>
     answer(client.GET('/api/platforms/{id}/fit', { params: { path: { id }, query: { at } } })),
+)
+const context = usePlatform()
+const { data: devices } = useQuery({
+    queryKey: ['devices'],
+    queryFn: () => answer(client.GET('/api/library/devices')),
+})
+const family = computed(
+    () =>
+        devices.value?.filter(
+            (device) => device.family === fit.value?.family && device.name !== fit.value?.device,
+        ) ?? [],
 )
 const percent = (used: number, of: number) => (of === 0 ? 0 : Math.round((used * 100) / of))
 </script>
@@ -19,7 +34,22 @@ const percent = (used: number, of: number) => (of === 0 ? 0 : Math.round((used *
                 <h1 class="text-lg font-semibold">
                     {{ fit.fits ? 'It fits' : 'It does not fit' }} {{ fit.device }}
                 </h1>
-                <span class="text-soft">{{ fit.family }} family, {{ fit.packageName }}</span>
+                <span class="flex-1 text-soft">{{ fit.family }} family, {{ fit.packageName }}</span>
+                <template v-if="family.length">
+                    <span class="text-[13px] text-soft">other devices of the family</span>
+                    <RouterLink
+                        v-for="device in family"
+                        :key="device.name"
+                        class="button !py-0.5"
+                        :title="`A copy of the board with ${device.name}`"
+                        :to="{
+                            path: `/boards/${context.platform.value?.board}/copy`,
+                            query: { device: device.name, platform: context.id },
+                        }"
+                        >{{ device.name }}…</RouterLink
+                    >
+                </template>
+                <button class="button !py-0.5" @click="open.board = true">Change the board…</button>
             </header>
             <ul v-if="fit.advice.length" class="mt-2 rounded border border-error bg-error-soft px-4 py-2">
                 <li v-for="line in fit.advice" :key="line">{{ line }}</li>
@@ -53,7 +83,7 @@ const percent = (used: number, of: number) => (of === 0 ? 0 : Math.round((used *
                     <section>
                         <h2 class="heading">What still fits</h2>
                         <p class="mt-1 text-[13px] text-soft">
-                            The largest memory with byte enables that goes beside all the others.
+                            The largest memory with byte enables that still fits.
                         </p>
                         <table class="mt-1 w-full text-[14px]">
                             <tbody>

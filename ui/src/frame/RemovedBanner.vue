@@ -1,10 +1,22 @@
 <script setup lang="ts">
 import { answer, client } from '../api/client'
+import { onMounted, ref } from 'vue'
 import { tell, tellProblem } from './notices'
+import { sentence } from './sentence'
 import { usePlatform } from './platform'
 
 const props = defineProps<{ id: string; name: string }>()
 const context = usePlatform()
+/** Who removed it, as the server says it. */
+const who = ref('')
+
+onMounted(async () => {
+    try {
+        await answer(client.GET('/api/platforms/{id}', { params: { path: { id: props.id } } }))
+    } catch (refusal) {
+        who.value = refusal instanceof Error ? refusal.message : ''
+    }
+})
 
 async function bringBack(): Promise<void> {
     try {
@@ -21,8 +33,8 @@ async function bringBack(): Promise<void> {
 <template>
     <p class="flex items-center gap-3 border-b border-error bg-error-soft px-4 py-1.5" role="alert">
         <span class="flex-1"
-            >This platform has been <strong>removed</strong>. What you see is how it was last; it cannot be
-            changed.</span
+            ><strong>{{ who ? sentence(who) : 'This platform has been removed.' }}</strong> What you see is
+            how it was last; it cannot be changed.</span
         >
         <button class="button" @click="bringBack">Bring it back</button>
         <RouterLink class="button-main" to="/">All platforms</RouterLink>

@@ -33,10 +33,22 @@ final class FitRule implements Rule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
-        DeviceFit.of(platform).ifPresent(fit -> check(fit, report));
+        DeviceFit.of(platform)
+                .filter(fit -> !fit.fits())
+                .ifPresent(
+                        fit ->
+                                check(
+                                        fit,
+                                        OtherBoardFixes.with(
+                                                platform,
+                                                other ->
+                                                        DeviceFit.of(platform.on(other))
+                                                                .orElseThrow()
+                                                                .fits()),
+                                        report));
     }
 
-    private void check(DeviceFit fit, Consumer<Finding> report) {
+    private void check(DeviceFit fit, List<Fix> fixes, Consumer<Finding> report) {
         MemoryFit memory = fit.memory();
         if (memory.unitsUsed() > memory.units()) {
             String unit = memory.sort().halves() ? "halves of memory blocks" : "memory blocks";
@@ -49,7 +61,7 @@ final class FitRule implements Rule {
                                             unit,
                                             fit.device().name(),
                                             memory.units()),
-                            List.of()));
+                            fixes));
         }
         for (MemoryUse use : memory.uses()) {
             if (use.place() == MemoryUse.Place.NOWHERE) {
@@ -61,7 +73,7 @@ final class FitRule implements Rule {
                                                 use.label(),
                                                 use.memory().ports(),
                                                 fit.device().name()),
-                                List.of()));
+                                fixes));
             }
         }
         for (Amount amount : fit.amounts()) {
@@ -76,7 +88,7 @@ final class FitRule implements Rule {
                                                 amount.name(),
                                                 fit.device().name(),
                                                 amount.available()),
-                                List.of()));
+                                fixes));
             }
         }
     }

@@ -50,7 +50,10 @@ final class HardBlockRule implements Rule {
                                         ? "%s has no %s".formatted(platform.device().name(), needs)
                                         : "%s has %s of %s, this is one too many"
                                                 .formatted(platform.device().name(), has, needs),
-                                List.of()));
+                                has == 0
+                                        ? OtherBoardFixes.with(
+                                                platform, other -> other.hardBlocks(needs) > 0)
+                                        : List.of()));
             }
         }
     }

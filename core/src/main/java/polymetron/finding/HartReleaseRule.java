@@ -2,7 +2,9 @@ package polymetron.finding;
 
 import java.util.List;
 import java.util.function.Consumer;
+import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.interrupt.Sinks;
 import polymetron.software.Hart;
 import polymetron.software.MachineTimer;
 import polymetron.software.SoftwareView;
@@ -34,7 +36,7 @@ final class HartReleaseRule extends PlainRule {
                                     "no software interrupt that %s reaches releases %s"
                                             .formatted(
                                                     view.harts().getFirst().label(), hart.label()),
-                                    List.of()));
+                                    fixes(platform, hart)));
                 }
             }
         }
@@ -42,5 +44,22 @@ final class HartReleaseRule extends PlainRule {
 
     private static boolean isSeen(SoftwareView view, MachineTimer timer) {
         return view.targets().stream().anyMatch(target -> target.ref().equals(timer.registers()));
+    }
+
+    /** Any software interrupt that leads nowhere yet can release it. */
+    private static List<Fix> fixes(ElaboratedPlatform platform, Hart hart) {
+        String sink = hart.role().lines() == null ? null : hart.role().lines().software();
+        Sinks sinks = new Sinks(platform);
+        return sink == null
+                ? List.of()
+                : platform.interrupts().stream()
+                        .filter(link -> link.wire() == null)
+                        .flatMap(link -> ConnectFixes.of(platform, sinks, link).stream())
+                        .filter(
+                                fix ->
+                                        fix.edit() instanceof Edit.ConnectInterrupt connect
+                                                && connect.sinkBlock().equals(hart.block().name())
+                                                && connect.sink().equals(sink))
+                        .toList();
     }
 }

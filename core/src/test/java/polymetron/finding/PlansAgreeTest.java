@@ -129,6 +129,10 @@ final class PlansAgreeTest {
                             Integer::sum);
                 }
                 for (Fix fix : finding.fixes()) {
+                    if (fix.label().startsWith("Change to ")) {
+                        // Another board loses what it has nothing for, and says so line by line.
+                        continue;
+                    }
                     apply(
                             platform,
                             before,
