@@ -17,7 +17,9 @@ import polymetron.Shipped;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
+import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.TargetRange;
 import polymetron.pin.PinAssignment;
 import polymetron.placement.PlacementWish;
 import polymetron.placement.PlatformPlacement;
@@ -164,6 +166,7 @@ final class PlansAgreeTest {
         }
         Set<String> keys = new HashSet<>();
         before.forEach(finding -> keys.add(key(finding)));
+        keys.addAll(overlaps(platform));
         List<Finding> now = Checks.run(Shipped.elaborate(after));
         for (Finding finding : now) {
             if (finding.grade() != Grade.NOTE
@@ -203,5 +206,22 @@ final class PlansAgreeTest {
                 + (both.find()
                         ? new TreeSet<>(List.of(both.group(1), both.group(2)))
                         : finding.subject());
+    }
+
+    /** All pairs that overlap; the rule reports each range with one other only. */
+    private static Set<String> overlaps(Platform platform) {
+        Set<String> pairs = new HashSet<>();
+        for (ElaboratedBus bus : Shipped.elaborate(platform).buses()) {
+            for (TargetRange one : bus.placed()) {
+                for (TargetRange other : bus.placed()) {
+                    if (one != other && one.range().overlaps(other.range())) {
+                        pairs.add(
+                                "range-overlap"
+                                        + new TreeSet<>(List.of(one.label(), other.label())));
+                    }
+                }
+            }
+        }
+        return pairs;
     }
 }
