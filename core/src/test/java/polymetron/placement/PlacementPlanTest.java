@@ -273,4 +273,57 @@ final class PlacementPlanTest {
                                         true))
                 .hasMessageContaining("would pass 64 bits");
     }
+
+    /** The demo's code memory moves, and with it go the vectors that point into it; what is in nobody's way stays. */
+    @org.junit.jupiter.api.Test
+    void whatPointsIntoAMemoryFollowsIt() {
+        Editor editor = new Editor(Shipped.LIBRARY);
+        Platform demo = Shipped.demo();
+        var before = Shipped.elaborate(demo);
+        Edit move = new Edit.Attach("code", "port", "system", new Address(0x4000_0000L), null);
+        var after = Shipped.elaborate(editor.apply(demo, Followers.with(before, move)));
+        var hart = polymetron.software.Harts.of(after).all().getFirst();
+        var old = polymetron.software.Harts.of(before).all().getFirst();
+        assertThat(hart.resetVector()).isEqualTo(0x4000_0000L + old.resetVector());
+        assertThat(hart.trapVector()).isEqualTo(0x4000_0000L + old.trapVector());
+        // A move that nothing points into needs nothing else.
+        Edit other =
+                new Edit.Attach("lamps", "registers", "system", new Address(0x2000_0000L), null);
+        assertThat(Followers.with(before, other)).isSameAs(other);
+    }
+
+    @RepeatedTest(40)
+    void fewestMovesMoveOnlyWhatIsInTheWay(RepetitionInfo repetition) {
+        Platform platform = new polymetron.AnyPlatforms(repetition.getCurrentRepetition()).worked();
+        for (ElaboratedBus bus : Shipped.elaborate(platform).buses()) {
+            for (Move move : PlacementPlan.of(bus, PlacementWish.FEWEST_MOVES).moves()) {
+                TargetRange target = move.target();
+                boolean aligned =
+                        target.isPlaced()
+                                && target.range().base()
+                                                % Address.powerOfTwoAtLeast(
+                                                        Placement.room(bus, target.form()))
+                                        == 0;
+                boolean alone =
+                        target.isPlaced()
+                                && bus.placed().stream()
+                                        .filter(other -> !other.ref().equals(target.ref()))
+                                        .noneMatch(other -> other.range().overlaps(target.range()))
+                                && bus.kept().stream()
+                                        .noneMatch(kept -> kept.range().overlaps(target.range()));
+                boolean seen = target.isPlaced() && bus.reachable().contains(target.range());
+                assertThat(aligned && alone && seen).as(target.label()).isFalse();
+            }
+        }
+        PlacementWish all =
+                new PlacementWish(
+                        false,
+                        Shipped.elaborate(platform).buses().stream()
+                                .flatMap(bus -> bus.placed().stream())
+                                .map(TargetRange::ref)
+                                .collect(java.util.stream.Collectors.toSet()));
+        for (PlacementPlan plan : PlatformPlacement.of(Shipped.elaborate(platform), all).plans()) {
+            assertThat(plan.moves()).allMatch(move -> move.from() == null);
+        }
+    }
 }

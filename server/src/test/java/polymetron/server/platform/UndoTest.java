@@ -6,8 +6,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.UUID;
 import org.junit.jupiter.api.RepeatedTest;
 import org.junit.jupiter.api.RepetitionInfo;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.ExtendWith;
 import polymetron.Shipped;
 import polymetron.address.Address;
@@ -99,5 +101,32 @@ final class UndoTest {
                 .json()
                 .path("revision")
                 .asLong();
+    }
+
+    /** An answer that got lost, and an edit that is sent again with its number: it is made once, whatever came between. */
+    @Test
+    void anEditThatIsSentAgainIsMadeOnce() {
+        String id = server.create("Sent twice", "station");
+        String path = "/api/platforms/" + id;
+        UUID number = UUID.randomUUID();
+        var add =
+                new PlatformController.EditRequest(
+                        1, null, new Edit.AddBlock("more", Shipped.GPIO, Map.of()), number);
+        assertThat(server.post(path + "/edits", add).json().path("revision").asLong()).isEqualTo(2);
+        var other =
+                new PlatformController.EditRequest(2, null, new Edit.RemoveBlock("lamps"), null);
+        assertThat(server.post(path + "/edits", other).status()).isEqualTo(200);
+        Answer again = server.post(path + "/edits", add);
+        assertThat(again.status()).isEqualTo(200);
+        assertThat(again.json().path("revision").asLong()).isEqualTo(2);
+        assertThat(server.get(path).json().path("revision").asLong()).isEqualTo(3);
+        // The same number on another platform is another edit.
+        String second = server.create("Sent elsewhere", "station");
+        assertThat(
+                        server.post("/api/platforms/" + second + "/edits", add)
+                                .json()
+                                .path("revision")
+                                .asLong())
+                .isEqualTo(2);
     }
 }
