@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { answer, client, type PlanRequest } from '../api/client'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import { answer, client, type Edit, type PlanRequest } from '../api/client'
+import ConsequenceList from '../findings/ConsequenceList.vue'
+import { useConsequences } from '../findings/consequences'
 import { open } from '../frame/actions'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { usePlatform } from '../frame/platform'
@@ -25,6 +27,7 @@ const { data: library } = useQuery({
     queryFn: () => answer(client.GET('/api/library')),
 })
 const { plan, problem, begin, change, toggle, choose, apply } = usePlan(context)
+const breaks = useConsequences(context, () => plan.value?.edit as unknown as Edit | undefined)
 const filter = ref('')
 const picked = shallowRef<Offer>()
 const name = ref('')
@@ -95,6 +98,29 @@ const groups = computed(() =>
     ].filter((group) => group.offers.length > 0),
 )
 
+/** The offer that Enter takes: the first match until the arrows have moved on. */
+const at = ref(0)
+const flat = computed(() => groups.value.flatMap((group) => group.offers))
+watch(filter, () => (at.value = 0))
+const nameField = ref<HTMLInputElement>()
+const list = ref<HTMLElement>()
+
+function move(by: 1 | -1): void {
+    at.value = Math.min(Math.max(at.value + by, 0), Math.max(flat.value.length - 1, 0))
+    void nextTick(() => list.value?.querySelector('[data-next]')?.scrollIntoView({ block: 'nearest' }))
+}
+
+/** Takes the offer and goes on to its name. */
+async function take(): Promise<void> {
+    const offer = flat.value[at.value]
+    if (offer) {
+        await pick(offer)
+        await nextTick()
+        nameField.value?.focus()
+        nameField.value?.select()
+    }
+}
+
 function request(offer: Offer, wished?: string): PlanRequest['add'] {
     return {
         type: offer.type,
@@ -160,8 +186,13 @@ async function confirm(): Promise<void> {
                     class="input !py-1"
                     placeholder="Find by name or purpose"
                     aria-label="Find a block"
+                    aria-describedby="add-keys"
+                    @keydown.down.prevent="move(1)"
+                    @keydown.up.prevent="move(-1)"
+                    @keydown.enter.prevent="take"
                 />
-                <div class="mt-3 min-h-0 flex-1 overflow-auto pr-1">
+                <p id="add-keys" class="mt-1 text-[12px] text-soft">↑ ↓ choose, Enter takes it</p>
+                <div ref="list" class="mt-2 min-h-0 flex-1 overflow-auto pr-1">
                     <template v-for="group in groups" :key="group.title">
                         <h3 class="heading mt-3 first:mt-0">{{ group.title }}</h3>
                         <button
@@ -172,28 +203,30 @@ async function confirm(): Promise<void> {
                             :class="
                                 picked?.key === offer.key
                                     ? 'border-accent bg-accent-soft'
-                                    : 'border-transparent'
+                                    : flat[at]?.key === offer.key
+                                      ? 'border-line bg-paper'
+                                      : 'border-transparent'
                             "
+                            :data-next="flat[at]?.key === offer.key ? '' : undefined"
                             @click="pick(offer)"
                         >
                             <span class="block font-semibold">{{ offer.title }}</span>
                             <span class="block text-[13px] text-soft">{{ offer.summary }}</span>
                         </button>
                     </template>
-                    <p v-if="groups.length === 0" class="mt-3 text-soft">
-                        Nothing in the library is called that.
-                    </p>
+                    <p v-if="groups.length === 0" class="mt-3 text-soft">No matches.</p>
                 </div>
             </div>
             <div class="flex min-w-0 flex-1 flex-col border-l border-line pl-5">
                 <p v-if="!picked" class="text-soft">
-                    Choose a block to see how it would be wired before it is added.
+                    Choose a block to see how it will be connected before it is added.
                 </p>
                 <template v-else>
                     <p v-if="picked.recipe" class="font-semibold">{{ picked.title }}</p>
                     <label v-else class="flex items-center gap-3">
                         <span class="text-soft">Name</span>
                         <input
+                            ref="nameField"
                             v-model="name"
                             class="input w-56 font-mono"
                             @input="isTyped = true"
@@ -203,13 +236,14 @@ async function confirm(): Promise<void> {
                     </label>
                     <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
                     <template v-if="plan">
-                        <h3 class="heading mt-4">What will be done</h3>
+                        <h3 class="heading mt-4">Proposed connections</h3>
                         <div class="min-h-0 flex-1 overflow-auto">
                             <PlanLines :lines="plan.lines" @toggle="toggle" @choose="choose" />
                             <p v-if="plan.lines.length === 0" class="mt-2 text-soft">
                                 The block is added; there is nothing yet that it could be connected to.
                             </p>
                         </div>
+                        <ConsequenceList :consequences="breaks" title="New findings with this block" />
                     </template>
                 </template>
             </div>

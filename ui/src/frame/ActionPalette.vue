@@ -201,7 +201,7 @@ function run(entry: Entry | null): void {
                             </li>
                         </ComboboxOption>
                         <li v-if="entries.length === 0" class="px-4 py-3 text-soft">
-                            Nothing is called that. Try part of a name, or an address such as 0x1000_0004.
+                            No matches. Try part of a name, or an address such as 0x1000_0004.
                         </li>
                     </ComboboxOptions>
                 </Combobox>

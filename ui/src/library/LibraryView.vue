@@ -51,9 +51,7 @@ const shown = computed(() => (route.params.identity as string) || library.value?
                             <span class="block text-[13px] text-soft">{{ type.summary }}</span>
                         </RouterLink>
                     </template>
-                    <p v-if="library && groups.length === 0" class="mt-2 text-soft">
-                        Nothing in the library is called that.
-                    </p>
+                    <p v-if="library && groups.length === 0" class="mt-2 text-soft">No matches.</p>
                 </nav>
             </aside>
             <DatasheetPage v-if="shown" :key="shown" :identity="shown" />

@@ -23,6 +23,24 @@ function hear(message: Message): void {
     }
 }
 
+const PROBE_MILLIS = 2000
+
+/**
+ * The browser says that the network is gone, which need not be so for a server on the same machine: whether it can be
+ * reached is tried, until it can.
+ */
+async function probe(): Promise<void> {
+    try {
+        await fetch('/mark.svg', { method: 'HEAD', cache: 'no-store' })
+        hear({ kind: 'connected' })
+    } catch {
+        hear({ kind: 'lost' })
+        window.setTimeout(() => void probe(), PROBE_MILLIS)
+    }
+}
+
+window.addEventListener('offline', () => void probe())
+
 /** One hub for all tabs where the browser can do that, otherwise one a tab. */
 function start(): (topics: string[]) => void {
     if (typeof SharedWorker === 'undefined' || !('locks' in navigator)) {

@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.net.URI;
+import java.net.http.HttpRequest;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import polymetron.server.RunningServer;
@@ -253,5 +255,46 @@ final class NoDeadEndsTest extends BrowserTest {
         }
         assertThat(page.getByRole(AriaRole.BANNER)).containsText("revision 3");
         assertThat(before).isPositive();
+    }
+
+    /** With 700 ms to the server each way is seen, and what is not stored yet is not called saved. */
+    @Test
+    void onASlowConnectionNothingIsCalledSavedThatIsNot() {
+        String id = server.create("Slow", "station");
+        page = browser.open("/p/" + id + "/compose");
+        assertThat(card(page, "lamps")).isVisible();
+        card(page, "lamps").click();
+        assertThat(page.getByLabel("Inspector")).containsText("GPIO");
+        var network = page.context().newCDPSession(page);
+        network.send("Network.enable");
+        var slow = new com.google.gson.JsonObject();
+        slow.addProperty("offline", false);
+        slow.addProperty("latency", 700);
+        slow.addProperty("downloadThroughput", -1);
+        slow.addProperty("uploadThroughput", -1);
+        network.send("Network.emulateNetworkConditions", slow);
+        page.getByLabel("Inspector").getByLabel("width").first().fill("4");
+        page.keyboard().press("Enter");
+        Locator header = page.getByRole(AriaRole.BANNER);
+        assertThat(header).containsText("saving");
+        assertThat(header).containsText("revision 2 · saved");
+        page.navigate("/p/" + id + "/addresses");
+        assertThat(page.getByLabel("Base of lamps")).isVisible();
+
+        // A colleague removes it while nothing gets through.
+        slow.addProperty("offline", true);
+        network.send("Network.emulateNetworkConditions", slow);
+        assertThat(header).containsText("offline");
+        server.send(
+                HttpRequest.newBuilder(URI.create(server.address() + "/api/platforms/" + id))
+                        .DELETE()
+                        .build());
+        slow.addProperty("offline", false);
+        network.send("Network.emulateNetworkConditions", slow);
+        assertThat(header).containsText("removed");
+        assertThat(page.getByRole(AriaRole.ALERT)).containsText("Slow was removed");
+        page.getByText("Bring it back").click();
+        assertThat(header).containsText("saved");
+        browser.forgetComplaints();
     }
 }
