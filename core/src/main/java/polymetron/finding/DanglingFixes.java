@@ -36,8 +36,7 @@ final class DanglingFixes {
         String name = reference.name();
         String whole = subject + "." + name;
         return switch (reference.sort()) {
-            // Another board is chosen in the header.
-            case BOARD -> List.of();
+            case BOARD -> OtherBoardFixes.with(platform, device -> true);
             case BLOCK_TYPE -> List.of(new Fix("Remove " + subject, new Edit.RemoveBlock(subject)));
             case PARAMETER ->
                     platform.platform().block(subject).map(Block::type).stream()

@@ -7,6 +7,7 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.charset.StandardCharsets;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 import polymetron.server.RunningServer;
 
@@ -79,5 +80,38 @@ final class BoardsTest extends BrowserTest {
         assertThat(left.getByTestId("findings-summary")).hasText("No findings");
         page.evaluate(
                 "board => fetch(`/api/library/boards/${board}`, { method: 'DELETE' })", board);
+    }
+
+    @Test
+    void aBankGetsAnotherSupplyAndNothingTypedIsLostByLeaving() {
+        Page page = browser.open("/boards/polymetron:boards:foreland:1.0/copy");
+        Locator supply = page.getByLabel(Pattern.compile("Supply of bank .*")).first();
+        Locator status = page.getByRole(AriaRole.STATUS).first();
+        assertThat(status).containsText("Nothing is wrong");
+        String usual = supply.inputValue();
+        String other =
+                supply.locator("option").all().stream()
+                        .map(option -> option.getAttribute("value"))
+                        .filter(value -> !value.equals(usual))
+                        .findFirst()
+                        .orElseThrow();
+        supply.selectOption(other);
+        assertThat(status).containsText(other);
+        assertThat(page.getByText("Save", new Page.GetByTextOptions().setExact(true))).isDisabled();
+        supply.selectOption(usual);
+        assertThat(status).containsText("Nothing is wrong");
+
+        page.getByLabel("Title", new Page.GetByLabelOptions().setExact(true)).fill("Half a board");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Library")).click();
+        Locator question = page.getByRole(AriaRole.DIALOG);
+        assertThat(question).containsText("Leave without saving?");
+        question.getByText("Stay").click();
+        assertThat(page.getByLabel("Title", new Page.GetByLabelOptions().setExact(true)))
+                .hasValue("Half a board");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Library")).click();
+        question.getByText("Leave", new Locator.GetByTextOptions().setExact(true)).click();
+        assertThat(page.getByLabel("Title", new Page.GetByLabelOptions().setExact(true)))
+                .hasCount(0);
+        browser.assertNoComplaints();
     }
 }
