@@ -41,9 +41,9 @@ const words = (cell: Cell, row: Row): string => {
 
 <template>
     <section aria-label="Address spaces side by side">
-        <h2 class="text-lg font-semibold">Who sees what</h2>
+        <h2 class="text-lg font-semibold">Address maps</h2>
         <p v-if="rulers.columns.length === 0" class="mt-2 text-soft">
-            No initiator is on a bus, so nobody sees an address.
+            No initiator is on a bus yet, so there is no address map.
         </p>
         <p v-else class="text-[13px] text-soft">Drag a target into free space to move it.</p>
         <div v-if="rulers.columns.length" class="mt-2 overflow-x-auto">

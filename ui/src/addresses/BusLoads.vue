@@ -49,7 +49,7 @@ const colours = ['bg-accent', 'bg-ink', 'bg-warn', 'bg-soft']
                             <template v-if="load.shares.length">
                                 {{ load.busy }} %{{ load.busy > 100 ? ': more than it can carry' : '' }}
                             </template>
-                            <span v-else class="text-soft">nobody says</span>
+                            <span v-else class="text-soft">not specified</span>
                         </p>
                         <p v-for="share in load.shares" :key="share.initiator" class="text-[12px] text-soft">
                             {{ share.label }} {{ share.traffic }}, {{ share.percent }} %

@@ -18,12 +18,12 @@ const part = useRowsInSight(
 </script>
 
 <template>
-    <section aria-label="Select logic">
-        <h2 class="text-lg font-semibold">Select logic</h2>
+    <section aria-label="Address decode">
+        <h2 class="text-lg font-semibold">Address decode</h2>
         <p class="text-[13px] text-soft">
             Address bits that each target compares: mask = value. With only as many bits as tell the targets
             apart it takes about {{ partial }} lookup tables instead of {{ full }}, and targets appear again
-            where nobody looks at the bits.
+            at every value of the bits that are not compared.
         </p>
         <details class="mt-1">
             <summary class="text-accent">All {{ rows.length }} targets</summary>

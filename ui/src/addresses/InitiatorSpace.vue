@@ -60,13 +60,13 @@ function setTraffic(text: string): Promise<true | string> {
                     </select>
                 </label>
                 <label v-if="space" class="flex items-center gap-2">
-                    <span>has to move</span>
+                    <span>required bandwidth</span>
                     <span class="w-24">
                         <AddressField
                             hide-label
-                            label="What it has to move, in MB/s"
+                            label="Required bandwidth in MB/s"
                             :value="space.traffic ? String(space.traffic / 1e6) : ''"
-                            placeholder="not said"
+                            placeholder="not specified"
                             :write="setTraffic"
                         />
                     </span>

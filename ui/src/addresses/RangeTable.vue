@@ -76,7 +76,7 @@ function resize(row: Row, size: string): Promise<true | string> {
                 <th scope="col" class="px-2 py-1.5">Base</th>
                 <th scope="col" class="px-2 py-1.5">Size</th>
                 <th scope="col" class="px-2 py-1.5">Last</th>
-                <th scope="col" class="px-3 py-1.5">Held</th>
+                <th scope="col" class="px-3 py-1.5">Locked</th>
             </tr>
         </thead>
         <tbody ref="body">
@@ -173,7 +173,7 @@ function resize(row: Row, size: string): Promise<true | string> {
                             class="size-4 accent-[var(--accent)]"
                             :checked="row.target.held"
                             :disabled="!row.target.base"
-                            :aria-label="`Hold ${row.target.label} where it is`"
+                            :aria-label="`Lock ${row.target.label}`"
                             @change="context.edit(attachment(row, row.target.base, !row.target.held))"
                         />
                     </td>

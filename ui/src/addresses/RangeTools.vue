@@ -22,7 +22,7 @@ function hold(held: boolean): void {
             held,
         }))
     if (edits.length > 0) {
-        const title = `${held ? 'hold' : 'let go of'} ${edits.length} ranges`
+        const title = `${held ? 'lock' : 'unlock'} ${edits.length} ranges`
         void context.edit({ edit: 'several', title, edits } as unknown as Edit)
     }
 }
@@ -49,8 +49,8 @@ function hold(held: boolean): void {
         <button class="button" @click="changeRanges(context, 'up', refs(), distance)">Up</button>
         <button class="button" @click="changeRanges(context, 'down', refs(), distance)">Down</button>
         <span class="flex-1"></span>
-        <button class="button" @click="hold(true)">Hold</button>
-        <button class="button" @click="hold(false)">Let go</button>
+        <button class="button" @click="hold(true)">Lock</button>
+        <button class="button" @click="hold(false)">Unlock</button>
         <button class="button" @click="emit('clear')">None</button>
     </div>
 </template>

@@ -43,8 +43,8 @@ function set(initiator: InitiatorView, ref: string, reached: boolean): void {
 </script>
 
 <template>
-    <section v-if="initiators.length" aria-label="Who reaches what">
-        <h2 class="text-lg font-semibold">Who reaches what</h2>
+    <section v-if="initiators.length" aria-label="Access matrix">
+        <h2 class="text-lg font-semibold">Access matrix</h2>
         <p class="text-[13px] text-soft">
             Take a mark away to hide a target from an initiator. A dash: the buses do not lead there, or an
             instruction side has nothing to fetch.

@@ -65,7 +65,7 @@ const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) 
                 :class="row.width > 8 ? 'grid w-max grid-cols-8 gap-x-2.5 gap-y-1' : 'flex gap-2.5'"
             >
                 <p v-if="row.block && !loaded" class="text-[13px] text-soft">
-                    dark until a program is loaded
+                    off: no program loaded
                 </p>
                 <template v-for="line in lines(row)" :key="line">
                     <!-- What is driven with pulses shows how much of the time it is high, by height and in words. -->

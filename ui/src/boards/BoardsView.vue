@@ -114,7 +114,7 @@ async function remove(): Promise<void> {
                     </RouterLink>
                 </nav>
                 <p class="mt-2 text-[13px] text-soft">
-                    Copy the board that is nearest to yours and change it, or import one that somebody gave
+                    Copy the board that is nearest to yours and change it, or import one that was given to
                     you.
                 </p>
             </aside>

@@ -75,7 +75,7 @@ const name = computed(() => block.value?.localName ?? props.target.block)
             >
             <span class="sr-only">from {{ target.base }}</span>
             <span v-if="zoom === 'near'" class="mt-1 flex flex-wrap gap-1">
-                <span v-if="target.held" class="tag !text-accent">held</span>
+                <span v-if="target.held" class="tag !text-accent">locked</span>
                 <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>
                 <span v-if="block?.group" class="tag" :title="`in group ${block.group}`">{{
                     block.group

@@ -150,7 +150,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                     <span class="px-2 font-mono text-[13px]">{{ form.size }}</span>
                 </div>
                 <label class="flex items-center gap-2 py-0.5">
-                    <span class="w-[88px]">held</span>
+                    <span class="w-[88px]">locked</span>
                     <input
                         type="checkbox"
                         class="size-4 accent-[var(--accent)]"
@@ -176,7 +176,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                 Adapter: {{ adapter }}
             </p>
             <p v-if="form.reachedBy.length === 0" class="mt-1 text-[13px] text-soft">
-                {{ block.kind === 'bridge' ? 'Its window shows the bus behind it.' : 'Reached by nobody.' }}
+                {{ block.kind === 'bridge' ? 'Its window shows the bus behind it.' : 'Not reachable from any initiator.' }}
             </p>
             <p v-for="reach in form.reachedBy" :key="reach.initiator" class="mt-1 text-[13px] text-soft">
                 Reached by {{ reach.initiator }}
@@ -226,7 +226,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
             </div>
         </section>
         <section v-if="block.outward.length">
-            <h2 class="heading">Leaves the chip</h2>
+            <h2 class="heading">External ports</h2>
             <div v-for="outward in block.outward" :key="outward.name" class="py-0.5">
                 <label class="grid grid-cols-[96px_1fr] items-center">
                     <span>{{ outward.title }}</span>

@@ -149,14 +149,14 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
             <h3 class="heading">Initiators</h3>
             <p v-if="!bus.initiators.length" class="text-soft">none yet</p>
             <label v-else class="grid grid-cols-[128px_1fr] items-center py-0.5">
-                <span>who goes first</span>
+                <span>arbitration</span>
                 <select
                     class="input"
                     :value="bus.arbitration"
                     @change="change({ arbitration: valueOf($event) })"
                 >
-                    <option value="in-turn">each in turn</option>
-                    <option value="by-priority">by priority</option>
+                    <option value="in-turn">round-robin</option>
+                    <option value="by-priority">fixed priority</option>
                 </select>
             </label>
             <label

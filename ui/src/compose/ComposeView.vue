@@ -202,7 +202,7 @@ function add(): void {
                         type="search"
                         class="input w-28"
                         placeholder="Filter"
-                        aria-label="Only these blocks stay bright"
+                        aria-label="Highlight matching blocks"
                         title="Only blocks with these words stay bright (/)"
                         @keydown.escape="filter = ''"
                     />
@@ -295,7 +295,7 @@ function add(): void {
                 <li><kbd class="mr-2">a</kbd>add a block</li>
                 <li><kbd class="mr-2">w</kbd>wiring plan</li>
                 <li><kbd class="mr-2">← →</kbd>next block</li>
-                <li><kbd class="mr-2">f</kbd>all of it at once, and back</li>
+                <li><kbd class="mr-2">f</kbd>zoom to fit, zoom back</li>
                 <li><kbd class="mr-2">/</kbd>filter</li>
                 <li><kbd class="mr-2">Ctrl click</kbd>select several</li>
                 <li><kbd class="mr-2">Ctrl C, Ctrl V</kbd>copy, paste, also elsewhere</li>

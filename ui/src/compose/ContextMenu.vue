@@ -54,7 +54,7 @@ const items = computed<Item[]>(() => {
     const at = target.value
     if (at?.base) {
         items.push({
-            title: at.held ? 'Let placement move it' : 'Hold its place',
+            title: at.held ? 'Unlock its address' : 'Lock its address',
             run: () =>
                 void context.edit({
                     edit: 'attach',

@@ -57,7 +57,7 @@ async function rename(newName: string): Promise<void> {
             </ul>
         </section>
         <section>
-            <h2 class="heading">Leads in and out</h2>
+            <h2 class="heading">External connections</h2>
             <table class="mt-1 w-full text-[13px]">
                 <tbody>
                     <tr

@@ -9,9 +9,9 @@ const selection = useSelection()
 </script>
 
 <template>
-    <section class="rounded border border-dashed border-line p-3" aria-label="Blocks on no bus">
+    <section class="rounded border border-dashed border-line p-3" aria-label="Unconnected blocks">
         <div class="flex items-center justify-between">
-            <h2 class="text-[13px] font-semibold text-soft">On no bus and in no stream yet</h2>
+            <h2 class="text-[13px] font-semibold text-soft">Unconnected blocks</h2>
             <button class="button" @click="open.wiring = true">Show the wiring plan</button>
         </div>
         <div class="mt-2 flex flex-wrap gap-2">

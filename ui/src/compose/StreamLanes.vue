@@ -56,7 +56,7 @@ function label(stream: StreamView | undefined): string {
 function explain(edge: LaneEdge): string {
     const stream = edge.stream
     if (!stream) {
-        return `Nobody feeds ${edge.sink ?? ''}`
+        return `no source for ${edge.sink ?? ''}`
     }
     const carries = stream.carries ? `, ${stream.carries}` : ''
     return stream.sinkBlock

@@ -64,7 +64,7 @@ function move(line: PinLineView, event: Event): void {
 </script>
 
 <template>
-    <p v-if="lines.length === 0" class="mt-6 text-soft">Nothing leaves the chip yet.</p>
+    <p v-if="lines.length === 0" class="mt-6 text-soft">No external ports yet.</p>
     <table v-else class="sheet mt-3 w-full border-separate border-spacing-0">
         <thead>
             <tr class="table-head">

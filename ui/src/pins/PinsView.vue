@@ -129,7 +129,7 @@ async function read(event: Event): Promise<void> {
         </DialogFrame>
         <DialogFrame
             :open="imported !== undefined"
-            title="The table cannot be taken"
+            title="Import failed"
             :width="620"
             @close="imported = undefined"
         >

@@ -61,7 +61,7 @@ final class AddressesTest extends BrowserTest {
         Browser.assertAccessible(page);
         Browser.assertNothingCut(page);
         tools.getByText("Hold", new Locator.GetByTextOptions().setExact(true)).click();
-        assertThat(page.getByLabel("Hold lamps where it is")).isChecked();
+        assertThat(page.getByLabel("Lock lamps")).isChecked();
         tools.getByText("Swap").click();
         assertThat(page.getByText("is held; let it go first").first()).isVisible();
 
@@ -81,8 +81,8 @@ final class AddressesTest extends BrowserTest {
         assertThat(seen).containsText("code");
         Browser.assertAccessible(page);
         Browser.assertNothingCut(page);
-        field(page, "What it has to move, in MB/s").fill("60");
-        field(page, "What it has to move, in MB/s").press("Enter");
+        field(page, "Required bandwidth in MB/s").fill("60");
+        field(page, "Required bandwidth in MB/s").press("Enter");
         button(page, "Buses").click();
         assertThat(page.getByLabel("What the buses carry")).containsText("60 MB/s");
         assertThat(page.getByLabel("What the buses carry")).containsText("120 %");

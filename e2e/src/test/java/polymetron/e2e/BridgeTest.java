@@ -69,7 +69,7 @@ final class BridgeTest extends BrowserTest {
     @Test
     void aTargetIsHiddenFromAnInitiator() {
         Page page = browser.open("/p/" + server.create("Hidden", "station") + "/addresses");
-        Locator grid = page.getByLabel("Who reaches what");
+        Locator grid = page.getByLabel("Access matrix");
         Locator mark = grid.getByLabel("cpu · data side reaches lamps");
         mark.uncheck();
         assertThat(page.getByTestId("findings-summary")).containsText("1 warning");

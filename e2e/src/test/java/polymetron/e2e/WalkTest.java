@@ -195,7 +195,7 @@ final class WalkTest extends BrowserTest {
         button("Undo").click();
         assertThat(field("Base of switches")).hasValue(before);
 
-        field("Hold console where it is").check();
+        field("Lock console").check();
         field("Base of switches").fill("0x2000_0000");
         page.keyboard().press("Enter");
         assertThat(field("Last address of switches")).hasValue("0x2000_0FFF");

@@ -208,7 +208,7 @@ public record DatasheetView(
                             port ->
                                     rows.add(
                                             new PortRow(
-                                                    "leaves the chip",
+                                                    "external port",
                                                     form.name() + "." + port.name(),
                                                     "%s, %s"
                                                             .formatted(
