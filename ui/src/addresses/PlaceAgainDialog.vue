@@ -77,7 +77,7 @@ const isDone = computed(
     () =>
         unticked.value.length === 0 &&
         plan.value?.moves.length === 0 &&
-        plan.value.homeless.length === 0 &&
+        plan.value.unplaceable.length === 0 &&
         plan.value.windows.length === 0,
 )
 
@@ -163,13 +163,13 @@ async function apply(): Promise<void> {
             </tbody>
         </table>
         <p
-            v-if="plan && !isDone && !plan.moves.length && !plan.windows.length && !plan.homeless.length"
+            v-if="plan && !isDone && !plan.moves.length && !plan.windows.length && !plan.unplaceable.length"
             class="mt-3"
         >
             Nothing else moves.
         </p>
         <ConsequenceList :consequences="breaks" />
-        <div v-for="left in plan?.homeless" :key="left.bus + left.label" class="mt-3">
+        <div v-for="left in plan?.unplaceable" :key="left.bus + left.label" class="mt-3">
             <p class="text-error">{{ left.why }}.</p>
             <p class="text-soft">
                 Move what is in the way, or put {{ left.label }} on another bus<template v-if="left.bits"

@@ -35,7 +35,8 @@ watch([text, () => context.platform.value?.revision], async () => {
         if (number === asked) {
             places.value = there
             found.value = names
-            problem.value = names?.length === 0 ? `No initiator reaches a block or register named ${asks}.` : ''
+            problem.value =
+                names?.length === 0 ? `No initiator reaches a block or register named ${asks}.` : ''
         }
     } catch (error) {
         if (number === asked) {

@@ -64,9 +64,7 @@ const lines = (row: Row): number[] => Array.from({ length: row.width }, (_, at) 
                 class="min-h-12 items-center"
                 :class="row.width > 8 ? 'grid w-max grid-cols-8 gap-x-2.5 gap-y-1' : 'flex gap-2.5'"
             >
-                <p v-if="row.block && !loaded" class="text-[13px] text-soft">
-                    off: no program loaded
-                </p>
+                <p v-if="row.block && !loaded" class="text-[13px] text-soft">off: no program loaded</p>
                 <template v-for="line in lines(row)" :key="line">
                     <!-- What is driven with pulses shows how much of the time it is high, by height and in words. -->
                     <div

@@ -79,7 +79,7 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
                         @change="source = ($event.target as HTMLSelectElement).value"
                     >
                         <option v-for="domain in domains" :key="domain.name" :value="domain.name">
-                            {{ domain.name }}, {{ domain.obtained }}
+                            {{ domain.name }}, {{ domain.actual }}
                         </option>
                     </select>
                 </label>

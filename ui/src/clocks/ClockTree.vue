@@ -64,7 +64,7 @@ const context = usePlatform()
                         {{ node.wanted ?? '' }}
                     </td>
                     <td class="border-t border-line py-1.5 text-right font-mono text-[13px]">
-                        {{ node.obtained }}
+                        {{ node.actual }}
                     </td>
                     <td class="border-t border-line py-1.5 text-right font-mono text-[13px] text-soft">
                         {{ node.error ?? '' }}

@@ -44,7 +44,7 @@ const domain = computed(() => {
                                     {{ rate.wanted ? `requested ${rate.wanted}` : '' }}
                                 </td>
                                 <td class="pl-4 text-right font-mono text-[13px] whitespace-nowrap">
-                                    {{ rate.obtained }}
+                                    {{ rate.actual }}
                                 </td>
                                 <td
                                     class="w-24 pl-3 text-right font-mono text-[13px] whitespace-nowrap"

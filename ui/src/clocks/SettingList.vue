@@ -32,7 +32,7 @@ const emit = defineEmits<{ use: [candidate: Candidate] }>()
                 >
                     <span class="font-mono">{{ output.name }}</span>
                     <span class="text-right font-mono text-soft">÷ {{ output.divider }}</span>
-                    <span class="text-right font-mono">{{ output.obtained }}</span>
+                    <span class="text-right font-mono">{{ output.actual }}</span>
                     <span
                         class="text-right font-mono"
                         :class="output.within ? 'text-soft' : 'font-semibold text-warn'"

@@ -176,7 +176,11 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                 Adapter: {{ adapter }}
             </p>
             <p v-if="form.reachedBy.length === 0" class="mt-1 text-[13px] text-soft">
-                {{ block.kind === 'bridge' ? 'Its window shows the bus behind it.' : 'Not reachable from any initiator.' }}
+                {{
+                    block.kind === 'bridge'
+                        ? 'Its window shows the bus behind it.'
+                        : 'Not reachable from any initiator.'
+                }}
             </p>
             <p v-for="reach in form.reachedBy" :key="reach.initiator" class="mt-1 text-[13px] text-soft">
                 Reached by {{ reach.initiator }}

@@ -118,7 +118,7 @@ async function read(event: Event): Promise<void> {
                     <span class="ml-2 text-soft">bank {{ each.bank }}, {{ each.voltage }}</span>
                     <span class="block font-mono text-[13px]">{{ each.pins }}</span>
                 </li>
-                <li v-for="each in plan?.homeless" :key="each" class="py-1.5 text-error">
+                <li v-for="each in plan?.unplaceable" :key="each" class="py-1.5 text-error">
                     {{ each }}: no bank has room for all of its lines
                 </li>
             </ul>

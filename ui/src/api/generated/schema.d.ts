@@ -1433,6 +1433,7 @@ export interface components {
             wantedHz: number;
         };
         ClockNodeView: {
+            actual: string;
             block: string;
             /** Format: int32 */
             depth: number;
@@ -1441,7 +1442,6 @@ export interface components {
             /** Format: int32 */
             index: number;
             name: string;
-            obtained: string;
             sort: string;
             wanted: string;
         };
@@ -1727,13 +1727,6 @@ export interface components {
             revision: number;
             top: string;
         };
-        HomelessView: {
-            /** Format: int32 */
-            bits?: number | null;
-            bus: string;
-            label: string;
-            why: string;
-        };
         ImageView: {
             entry: string;
             memories: components["schemas"]["MemoryView"][];
@@ -1878,11 +1871,11 @@ export interface components {
             singles: string;
         };
         MadeClockView: {
+            actual: string;
             /** Format: int32 */
             divider: number;
             error: string;
             name: string;
-            obtained: string;
             wanted: string;
             within: boolean;
         };
@@ -2057,9 +2050,9 @@ export interface components {
         PinPlanView: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             given: components["schemas"]["GivenPinsView"][];
-            homeless: string[];
             /** Format: int64 */
             revision: number;
+            unplaceable: string[];
         };
         PinRow: {
             name: string;
@@ -2101,10 +2094,10 @@ export interface components {
         PlacementView: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             following: string[];
-            homeless: components["schemas"]["HomelessView"][];
             moves: components["schemas"]["MoveView"][];
             /** Format: int64 */
             revision: number;
+            unplaceable: components["schemas"]["UnplaceableView"][];
             windows: components["schemas"]["GrowthView"][];
         };
         PlacesView: {
@@ -2223,11 +2216,11 @@ export interface components {
             targets: string[];
         };
         RateView: {
+            actual: string;
             block: string;
             error: string;
             good: boolean;
             name: string;
-            obtained: string;
             wanted: string;
         };
         ReachView: {
@@ -2719,6 +2712,13 @@ export interface components {
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
             name?: string;
         });
+        UnplaceableView: {
+            /** Format: int32 */
+            bits?: number | null;
+            bus: string;
+            label: string;
+            why: string;
+        };
         Unreserve: {
             edit: "Unreserve";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {

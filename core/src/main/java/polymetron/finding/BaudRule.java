@@ -74,7 +74,7 @@ final class BaudRule implements Rule {
                         "%s asks for %s Bd and gets %.0f Bd, %+.1f %%: divisor %s at a clock of %s",
                         block.name(),
                         rate.wanted(),
-                        rate.obtained(),
+                        rate.actual(),
                         rate.errorPercent(),
                         rate.divisor(),
                         polymetron.quantity.Frequency.format(rate.clockHz())),

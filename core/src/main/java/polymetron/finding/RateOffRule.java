@@ -38,8 +38,7 @@ final class RateOffRule extends PlainRule {
                                         .formatted(
                                                 rate.type().name(),
                                                 rate.block(),
-                                                Quantity.format(
-                                                        rate.obtained(), rate.type().unit()),
+                                                Quantity.format(rate.actual(), rate.type().unit()),
                                                 Quantity.error(rate.errorPercent() * 10_000)),
                                 List.of()));
             }

@@ -25,18 +25,18 @@ import polymetron.platform.PinSetting;
  * the lines of a differential one to pairs of pins, the positive line first.
  *
  * @param given interfaces with the pins that they get
- * @param homeless interfaces that no bank has room for
+ * @param unplaceable interfaces that no bank has room for
  */
-public record PinAssignment(List<Given> given, List<String> homeless) {
+public record PinAssignment(List<Given> given, List<String> unplaceable) {
 
     /** Pins for the ports of one interface, lowest line first. */
     public record Given(OutwardLink link, Device.Bank bank, TreeMap<String, List<String>> pins) {}
 
     public static PinAssignment of(ElaboratedPlatform platform) {
         List<Given> given = new ArrayList<>();
-        List<String> homeless = new ArrayList<>();
+        List<String> unplaceable = new ArrayList<>();
         if (platform.device() == null) {
-            return new PinAssignment(given, homeless);
+            return new PinAssignment(given, unplaceable);
         }
         Set<String> taken = taken(platform);
         List<OutwardLink> open =
@@ -63,13 +63,13 @@ public record PinAssignment(List<Given> given, List<String> homeless) {
                                                     each -> free(each.bank(), taken).size())
                                             .thenComparing(each -> each.bank().name()));
             if (choice.isEmpty()) {
-                homeless.add(link.ref().toString());
+                unplaceable.add(link.ref().toString());
                 continue;
             }
             choice.get().pins().values().forEach(taken::addAll);
             given.add(new Given(link, choice.get().bank(), choice.get().pins()));
         }
-        return new PinAssignment(List.copyOf(given), List.copyOf(homeless));
+        return new PinAssignment(List.copyOf(given), List.copyOf(unplaceable));
     }
 
     /** Pins of one bank for all ports of an interface. */

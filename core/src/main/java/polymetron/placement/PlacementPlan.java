@@ -24,9 +24,9 @@ import polymetron.elaborate.TargetRange;
  * no room for the other, both are placed from the bottom.
  *
  * @param moves ranges that get another base
- * @param homeless ranges for which no gap is left, and what is in their way
+ * @param unplaceable ranges for which no gap is left, and what is in their way
  */
-public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<Homeless> homeless) {
+public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<Unplaceable> unplaceable) {
     /** More tries for the first range than this take longer than anybody waits. */
     private static final int MOST_WORK = 20_000;
 
@@ -356,7 +356,9 @@ public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<Homeless> 
             return new PlacementPlan(
                     bus,
                     List.copyOf(moves),
-                    left.stream().map(target -> Homeless.of(bus, window, target, around)).toList());
+                    left.stream()
+                            .map(target -> Unplaceable.of(bus, window, target, around))
+                            .toList());
         }
     }
 }

@@ -52,7 +52,7 @@ public record PlatformPlacement(List<PlacementPlan> plans, List<Growth> windows)
             // Where the bus in front has no room for a larger window, it stays as it is.
             boolean fits = true;
             for (PlacementPlan each : plan.plans()) {
-                for (Homeless left : each.homeless()) {
+                for (Unplaceable left : each.unplaceable()) {
                     if (planner.growths.containsKey(left.target().ref())) {
                         asTheyAre.add(left.target().ref());
                         fits = false;

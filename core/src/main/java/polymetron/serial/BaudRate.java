@@ -15,14 +15,14 @@ public record BaudRate(long wanted, long clockHz) {
         return Math.clamp(Math.round(clockHz / (16.0 * wanted)), 1, 65_535);
     }
 
-    /** Rate obtained, in baud. */
-    public double obtained() {
+    /** Rate actual, in baud. */
+    public double actual() {
         return clockHz / (16.0 * divisor());
     }
 
-    /** Difference of the rate obtained from the one asked for, in percent of the latter; negative when slow. */
+    /** Difference of the rate actual from the one asked for, in percent of the latter; negative when slow. */
     public double errorPercent() {
-        return 100.0 * (obtained() - wanted) / wanted;
+        return 100.0 * (actual() - wanted) / wanted;
     }
 
     public boolean isWithinLimit() {

@@ -39,12 +39,12 @@ final class ClocksTest {
         return Shipped.recipe("acquisition");
     }
 
-    private static double obtained(Platform platform, String block, String rate) {
+    private static double actual(Platform platform, String block, String rate) {
         return DerivedRates.of(Shipped.elaborate(platform)).stream()
                 .filter(each -> each.block().equals(block) && each.type().name().equals(rate))
                 .findFirst()
                 .orElseThrow()
-                .obtained();
+                .actual();
     }
 
     private static Platform with(Platform platform, Edit... edits) {
@@ -54,15 +54,14 @@ final class ClocksTest {
     /** Common practice, no source: divider 8 from a 100 MHz reference gives 12.5 MHz. */
     @Test
     void theSerialClockOfTheConverterIsTwelveAndAHalfMegahertz() {
-        assertThat(obtained(station(), "ground_reader", "serial clock")).isEqualTo(12_500_000.0);
+        assertThat(actual(station(), "ground_reader", "serial clock")).isEqualTo(12_500_000.0);
     }
 
     @Test
     void sampleRatesGoThroughTheStreams() {
         Platform platform = station();
-        assertThat(obtained(platform, "ground_reader", "sample rate of a channel")).isEqualTo(1000);
-        assertThat(obtained(platform, "ground_decimate", "sample rate of a channel"))
-                .isEqualTo(125);
+        assertThat(actual(platform, "ground_reader", "sample rate of a channel")).isEqualTo(1000);
+        assertThat(actual(platform, "ground_decimate", "sample rate of a channel")).isEqualTo(125);
         Platform longer =
                 with(
                         platform,
@@ -73,7 +72,7 @@ final class ClocksTest {
                         new Edit.SetParameter("second", "RATE", "5"),
                         new Edit.DisconnectStream("ground_queue", "out"),
                         new Edit.ConnectStream("ground_queue", "out", "second", "in"));
-        assertThat(obtained(longer, "second", "sample rate of a channel")).isEqualTo(25);
+        assertThat(actual(longer, "second", "sample rate of a channel")).isEqualTo(25);
     }
 
     /** The times that UM10204 (rev. 7, table 10) asks for at least: low 4.7, 1.3, 0.5 µs, high 4, 0.6, 0.26 µs. */
@@ -90,11 +89,9 @@ final class ClocksTest {
                         station(),
                         new Edit.SetParameter("thermometer", "LOW", low),
                         new Edit.SetParameter("thermometer", "HIGH", high));
-        assertThat(obtained(platform, "thermometer", "serial clock"))
-                .isCloseTo(hertz, within(1e-6));
-        assertThat(obtained(platform, "thermometer", "clock low")).isGreaterThanOrEqualTo(lowTime);
-        assertThat(obtained(platform, "thermometer", "clock high"))
-                .isGreaterThanOrEqualTo(highTime);
+        assertThat(actual(platform, "thermometer", "serial clock")).isCloseTo(hertz, within(1e-6));
+        assertThat(actual(platform, "thermometer", "clock low")).isGreaterThanOrEqualTo(lowTime);
+        assertThat(actual(platform, "thermometer", "clock high")).isGreaterThanOrEqualTo(highTime);
     }
 
     /** Counts for each mode are the shortest that keep all three limits of UM10204 (rev. 7, table 10). */

@@ -16,17 +16,30 @@ import polymetron.library.Vlnv;
 public final class AnyEdits {
     /** What a component of that name could hold, right or wrong. */
     private static final Map<String, List<String>> BY_NAME =
-            Map.of(
-                    "block", List.of("cpu", "code", "console", "lamps", "gain", "interrupts", "b"),
-                    "name", List.of("cpu", "b", "c_2", "main", "Bad Name", "system", "_x"),
-                    "bus", List.of("system", "b", "main"),
-                    "busInterface", List.of("data", "instruction", "port", "registers", "second"),
-                    "domain", List.of("main", "b", "other"),
-                    "parameter", List.of("SIZE", "WIDTH", "BAUD", "RESET_VECTOR", "NONE"),
-                    "outward", List.of("lines", "serial", "pads"),
-                    "protocol", List.of("axi4-lite", "axi4", "apb", "wishbone-b4", "ahb-lite"),
-                    "source", List.of("irq", "timer", "out"),
-                    "sinkBlock", List.of("interrupts", "cpu", "lamps"));
+            Map.ofEntries(
+                    Map.entry(
+                            "block",
+                            List.of("cpu", "code", "console", "lamps", "gain", "interrupts", "b")),
+                    Map.entry(
+                            "name", List.of("cpu", "b", "c_2", "main", "Bad Name", "system", "_x")),
+                    Map.entry("bus", List.of("system", "b", "main")),
+                    Map.entry(
+                            "busInterface",
+                            List.of("data", "instruction", "port", "registers", "second")),
+                    Map.entry("domain", List.of("main", "b", "other")),
+                    Map.entry(
+                            "parameter", List.of("SIZE", "WIDTH", "BAUD", "RESET_VECTOR", "NONE")),
+                    Map.entry("outward", List.of("lines", "serial", "pads")),
+                    Map.entry(
+                            "protocol",
+                            List.of("axi4-lite", "axi4", "apb", "wishbone-b4", "ahb-lite")),
+                    Map.entry("source", List.of("irq", "timer", "out")),
+                    Map.entry("sinkBlock", List.of("interrupts", "cpu", "lamps")),
+                    Map.entry("into", List.of("main", "b", "other")),
+                    Map.entry("clock", List.of("oscillator", "oscillator", "pll.out0", "quartz")),
+                    Map.entry(
+                            "reset",
+                            List.of("reset_button", "reset_button", "dog.expired", "none")));
 
     private static final List<String> WORDS =
             List.of(
@@ -57,6 +70,13 @@ public final class AnyEdits {
                     "polymetron:io:gpio:1.0",
                     "polymetron:serial:uart:1.0",
                     "polymetron:infrastructure:bridge:1.0",
+                    "none:of:these:1.0");
+
+    private static final List<String> BOARDS =
+            List.of(
+                    "polymetron:boards:foreland:1.0",
+                    "polymetron:boards:foreland:1.0",
+                    "polymetron:boards:terrace:1.0",
                     "none:of:these:1.0");
 
     private final Random random;
@@ -95,7 +115,7 @@ public final class AnyEdits {
             return random.nextBoolean();
         }
         if (form == Vlnv.class) {
-            return Vlnv.parse(one(TYPES));
+            return Vlnv.parse(one(name.equals("board") ? BOARDS : TYPES));
         }
         if (form == Address.class) {
             return new Address(

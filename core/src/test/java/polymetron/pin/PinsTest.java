@@ -43,7 +43,7 @@ public final class PinsTest {
     void whatIsLeftGetsLegalPinsAndKeepsTogether() {
         ElaboratedPlatform before = Shipped.elaborate(open());
         PinAssignment plan = PinAssignment.of(before);
-        assertThat(plan.homeless()).isEmpty();
+        assertThat(plan.unplaceable()).isEmpty();
         assertThat(plan.given()).hasSize(2);
         Platform after = EDITOR.apply(open(), plan.asEdit());
         PinTable table = PinTable.of(Shipped.elaborate(after));
@@ -88,7 +88,7 @@ public final class PinsTest {
                         Shipped.demo(),
                         new Edit.AddBlock("wide", Shipped.GPIO, null),
                         new Edit.SetParameter("wide", "WIDTH", "32"));
-        assertThat(PinAssignment.of(Shipped.elaborate(large)).homeless())
+        assertThat(PinAssignment.of(Shipped.elaborate(large)).unplaceable())
                 .containsExactly("wide.lines");
     }
 

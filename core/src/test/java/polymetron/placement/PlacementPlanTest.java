@@ -62,7 +62,7 @@ final class PlacementPlanTest {
                 assertThat(placed.get(at - 1).range().overlaps(range.range())).isFalse();
             }
         }
-        assertThat(plan.homeless()).isEmpty();
+        assertThat(plan.unplaceable()).isEmpty();
         assertThat(PlacementPlan.of(after).moves()).isEmpty();
     }
 
@@ -79,8 +79,8 @@ final class PlacementPlanTest {
                         platform, new Edit.AddBus(new Bus("b", Protocol.AXI4_LITE, 32, 12, null)));
         platform = editor.apply(platform, new Edit.AddBlock("big", Shipped.CONTROLLER, null));
         platform = editor.apply(platform, new Edit.Attach("big", "registers", "b", null, null));
-        assertThat(PlacementPlan.of(bus(platform)).homeless())
-                .extracting(Homeless::label)
+        assertThat(PlacementPlan.of(bus(platform)).unplaceable())
+                .extracting(Unplaceable::label)
                 .containsExactly("big");
     }
 
@@ -151,10 +151,10 @@ final class PlacementPlanTest {
         }
         int best = fewestBits(taken, sizes, 0, held);
         if (best == Integer.MAX_VALUE) {
-            assertThat(plan.homeless()).isNotEmpty();
-            assertThat(plan.homeless().getFirst().inTheWay()).isNotEmpty();
+            assertThat(plan.unplaceable()).isNotEmpty();
+            assertThat(plan.unplaceable().getFirst().inTheWay()).isNotEmpty();
         } else {
-            assertThat(plan.homeless()).isEmpty();
+            assertThat(plan.unplaceable()).isEmpty();
             AddressRange hull =
                     after.placed().stream()
                             .map(TargetRange::range)
@@ -258,7 +258,7 @@ final class PlacementPlanTest {
                                                 "n", Shipped.MEMORY, Map.of("SIZE", "4096")),
                                         new Edit.Attach("n", "port", "b", null, null))));
         PlacementPlan plan = PlacementPlan.of(bus(platform));
-        assertThat(plan.homeless()).isEmpty();
+        assertThat(plan.unplaceable()).isEmpty();
         Platform after = editor.apply(platform, plan.asEdit());
         // Next to the held one, so that 13 address bits tell all of them apart.
         AddressRange placed = bus(after).placed().getFirst().range();

@@ -28,7 +28,7 @@ public record ClocksView(
             String sort,
             String name,
             @Nullable String block,
-            String obtained,
+            String actual,
             @Nullable String wanted,
             @Nullable String error,
             String detail,
@@ -38,7 +38,7 @@ public record ClocksView(
             String block,
             String name,
             @Nullable String wanted,
-            String obtained,
+            String actual,
             @Nullable String error,
             boolean good) {}
 
@@ -81,12 +81,7 @@ public record ClocksView(
             List<MadeClockView> outputs) {}
 
     public record MadeClockView(
-            String name,
-            String wanted,
-            String obtained,
-            String error,
-            int divider,
-            boolean within) {}
+            String name, String wanted, String actual, String error, int divider, boolean within) {}
 
     /** A way to make clocks, as it is shown. */
     static CandidateView candidate(List<PllSetting> plls, Edit edit) {

@@ -175,8 +175,8 @@ final class ClocksViews {
                 rate.block(),
                 rate.type().name(),
                 asked ? Quantity.format(rate.wanted(), unit) : null,
-                Quantity.format(rate.obtained(), unit),
-                asked && !Double.isNaN(rate.obtained())
+                Quantity.format(rate.actual(), unit),
+                asked && !Double.isNaN(rate.actual())
                         ? Quantity.error(rate.errorPercent() * 10_000)
                         : null,
                 rate.isGood());

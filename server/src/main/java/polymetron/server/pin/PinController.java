@@ -59,7 +59,7 @@ final class PinController {
                                                                                                 .getValue()))
                                                         .collect(Collectors.joining(", "))))
                         .toList(),
-                plan.homeless(),
+                plan.unplaceable(),
                 plan.asEdit());
     }
 

@@ -66,7 +66,7 @@ public record PinsView(
 
     /** Pins proposed for what has none. */
     public record PinPlanView(
-            long revision, List<GivenPinsView> given, List<String> homeless, Edit edit) {}
+            long revision, List<GivenPinsView> given, List<String> unplaceable, Edit edit) {}
 
     public record GivenPinsView(String outward, String bank, String voltage, String pins) {}
 

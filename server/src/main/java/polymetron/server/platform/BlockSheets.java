@@ -232,7 +232,7 @@ final class BlockSheets {
         return String.format(
                 Locale.ROOT,
                 "→ %.0f Bd, %+.2f %%, divisor %s",
-                rate.obtained(),
+                rate.actual(),
                 rate.errorPercent(),
                 rate.divisor());
     }

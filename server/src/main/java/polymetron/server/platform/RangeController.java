@@ -17,12 +17,12 @@ import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.lookup.WhereIs;
-import polymetron.placement.Homeless;
 import polymetron.placement.Move;
 import polymetron.placement.PlacementPlan;
 import polymetron.placement.PlacementWish;
 import polymetron.placement.PlatformPlacement;
 import polymetron.placement.RangeEdits;
+import polymetron.placement.Unplaceable;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.PlatformStore;
@@ -83,7 +83,7 @@ final class RangeController {
             long revision,
             List<MoveView> moves,
             List<GrowthView> windows,
-            List<HomelessView> homeless,
+            List<UnplaceableView> unplaceable,
             List<String> following,
             Edit edit) {}
 
@@ -98,7 +98,7 @@ final class RangeController {
      * @param why what is in the way, in words
      * @param bits address bits with which its bus would have one; missing when that does not help
      */
-    record HomelessView(String label, String bus, String why, @Nullable Integer bits) {}
+    record UnplaceableView(String label, String bus, String why, @Nullable Integer bits) {}
 
     /**
      * What automatic placement would move; held ranges stay.
@@ -134,7 +134,10 @@ final class RangeController {
                                                 Address.formatSize(growth.to())))
                         .toList(),
                 placement.plans().stream()
-                        .flatMap(plan -> plan.homeless().stream().map(left -> homeless(plan, left)))
+                        .flatMap(
+                                plan ->
+                                        plan.unplaceable().stream()
+                                                .map(left -> unplaceable(plan, left)))
                         .toList(),
                 placement.followers(platform).stream().map(Edit::describe).toList(),
                 placement.asEdit(platform));
@@ -149,8 +152,8 @@ final class RangeController {
                 move.to().toString());
     }
 
-    private static HomelessView homeless(PlacementPlan plan, Homeless left) {
-        return new HomelessView(
+    private static UnplaceableView unplaceable(PlacementPlan plan, Unplaceable left) {
+        return new UnplaceableView(
                 left.label(),
                 plan.bus().name(),
                 left.why(plan.bus()),

@@ -15,10 +15,10 @@ import polymetron.elaborate.TargetRange;
  * @param slot the place where the least is in the way; null when the range is larger than all that can be used
  * @param inTheWay what lies there, in address order, in words
  */
-public record Homeless(TargetRange target, AddressRange slot, List<String> inTheWay) {
+public record Unplaceable(TargetRange target, AddressRange slot, List<String> inTheWay) {
     private record Obstacle(AddressRange range, String words) {}
 
-    static Homeless of(
+    static Unplaceable of(
             ElaboratedBus bus, AddressRange window, TargetRange target, List<TargetRange> around) {
         List<Obstacle> obstacles = new ArrayList<>();
         for (TargetRange other : around) {
@@ -29,21 +29,21 @@ public record Homeless(TargetRange target, AddressRange slot, List<String> inThe
         bus.kept().forEach(each -> obstacles.add(new Obstacle(each.range(), each.what())));
         obstacles.sort(Comparator.comparing(Obstacle::range));
         if (target.form().place() != null) {
-            return new Homeless(
+            return new Unplaceable(
                     target, target.form().place(), words(obstacles, target.form().place()));
         }
         long room = Placement.room(bus, target.form());
         int bits = Long.numberOfTrailingZeros(Address.powerOfTwoAtLeast(room));
         // Whatever has no place is blocked everywhere, so the places around the obstacles are all
         // there are.
-        Homeless best = new Homeless(target, null, List.of());
+        Unplaceable best = new Unplaceable(target, null, List.of());
         for (Obstacle obstacle : obstacles) {
             for (long at : new long[] {obstacle.range().base(), obstacle.range().last()}) {
                 AddressRange slot = slot(at, bits, room);
                 if (window.contains(slot)) {
                     List<String> words = words(obstacles, slot);
                     if (best.slot == null || words.size() < best.inTheWay.size()) {
-                        best = new Homeless(target, slot, words);
+                        best = new Unplaceable(target, slot, words);
                     }
                 }
             }
