@@ -60,7 +60,7 @@ final class AddressesTest extends BrowserTest {
         assertThat(field(page, "Base of lamps")).not().hasValue(gain);
         Browser.assertAccessible(page);
         Browser.assertNothingCut(page);
-        tools.getByText("Hold", new Locator.GetByTextOptions().setExact(true)).click();
+        tools.getByText("Lock", new Locator.GetByTextOptions().setExact(true)).click();
         assertThat(page.getByLabel("Lock lamps")).isChecked();
         tools.getByText("Swap").click();
         assertThat(page.getByText("is held; let it go first").first()).isVisible();
