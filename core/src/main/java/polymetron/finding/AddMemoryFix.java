@@ -6,11 +6,9 @@ import java.util.Map;
 import java.util.Optional;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
-import polymetron.edit.Editor;
 import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.Elaborator;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.fit.DeviceFit;
@@ -21,6 +19,7 @@ import polymetron.library.ResetInput;
 import polymetron.placement.Placement;
 import polymetron.placement.StartVectors;
 import polymetron.platform.Names;
+import polymetron.whatif.WhatIf;
 
 /** A fix that puts a new memory, one to run programs from, on a bus. */
 final class AddMemoryFix {
@@ -93,9 +92,7 @@ final class AddMemoryFix {
     }
 
     private static boolean fits(ElaboratedPlatform platform, Edit edit) {
-        ElaboratedPlatform after =
-                new Elaborator(platform.library())
-                        .elaborate(new Editor(platform.library()).apply(platform.platform(), edit));
+        ElaboratedPlatform after = WhatIf.after(platform, edit);
         return DeviceFit.of(after).map(fit -> fit.memory().fits()).orElse(true);
     }
 

@@ -8,11 +8,10 @@ import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import polymetron.cost.BusLoad;
 import polymetron.edit.Edit;
-import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.Elaborator;
 import polymetron.platform.Bus;
+import polymetron.whatif.WhatIf;
 
 /** What initiators have to move takes too much of a bus's time. */
 final class BusLoadRule extends PlainRule {
@@ -90,10 +89,7 @@ final class BusLoadRule extends PlainRule {
 
     private boolean isLess(ElaboratedPlatform platform, ElaboratedBus bus, int width) {
         Edit wider = new Edit.ChangeBus(bus.bus().withDataWidth(width));
-        ElaboratedPlatform after =
-                new Elaborator(platform.library())
-                        .elaborate(
-                                new Editor(platform.library()).apply(platform.platform(), wider));
+        ElaboratedPlatform after = WhatIf.after(platform, wider);
         return wideReads(after) <= wideReads(platform)
                 && BusLoad.of(after).stream()
                         .filter(load -> load.bus().name().equals(bus.name()))

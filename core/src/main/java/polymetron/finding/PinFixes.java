@@ -4,13 +4,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import polymetron.edit.Edit;
-import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.Elaborator;
 import polymetron.elaborate.OutwardLink;
-import polymetron.library.Library;
 import polymetron.pin.PinAssignment;
 import polymetron.pin.PinLine;
+import polymetron.whatif.WhatIf;
 
 /** The fix that sets the pins of a port back to what is usual. */
 final class PinFixes {
@@ -27,10 +25,7 @@ final class PinFixes {
             return List.of();
         }
         Edit cleared = new Edit.BindPins(link.block().name(), link.form().name(), Map.of());
-        Library library = platform.library();
-        ElaboratedPlatform without =
-                new Elaborator(library)
-                        .elaborate(new Editor(library).apply(platform.platform(), cleared));
+        ElaboratedPlatform without = WhatIf.after(platform, cleared);
         List<Fix> fixes = new ArrayList<>();
         for (PinAssignment.Given given : PinAssignment.of(without).given()) {
             if (given.link().ref().equals(link.ref())) {

@@ -5,18 +5,17 @@ import java.util.List;
 import java.util.Optional;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
-import polymetron.edit.Editor;
 import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.Elaborator;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
 import polymetron.expression.Expression;
 import polymetron.software.Hart;
 import polymetron.software.Harts;
 import polymetron.software.MemoryBuffer;
+import polymetron.whatif.WhatIf;
 
 /**
  * What points into a memory and has to follow when the memory moves: reset and trap vectors, and buffers that hardware
@@ -52,9 +51,7 @@ public final class Followers {
         }
         ElaboratedPlatform after;
         try {
-            after =
-                    new Elaborator(before.library())
-                            .elaborate(new Editor(before.library()).apply(before.platform(), edit));
+            after = WhatIf.after(before, edit);
         } catch (RejectedEdit impossible) {
             return List.of();
         }

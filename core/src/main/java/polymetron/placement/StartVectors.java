@@ -5,17 +5,15 @@ import java.util.List;
 import java.util.Optional;
 import polymetron.address.Address;
 import polymetron.edit.Edit;
-import polymetron.edit.Editor;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.elaborate.Elaborator;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.TargetRange;
 import polymetron.expression.Expression;
-import polymetron.library.Library;
 import polymetron.software.Hart;
 import polymetron.software.Harts;
+import polymetron.whatif.WhatIf;
 
 /**
  * Where a processor is to start and to go on a trap: into executable memory, best into one that the bitstream fills. What
@@ -43,10 +41,7 @@ public record StartVectors(ElaboratedBlock processor, TargetRange memory, List<E
 
     /** An edit that gives a processor something to fetch from, together with where it starts then. */
     public static Edit with(ElaboratedPlatform before, Edit edit) {
-        Library library = before.library();
-        ElaboratedPlatform after =
-                new Elaborator(library)
-                        .elaborate(new Editor(library).apply(before.platform(), edit));
+        ElaboratedPlatform after = WhatIf.after(before, edit);
         List<Edit> all = new ArrayList<>(List.of(edit));
         of(after).forEach(start -> all.addAll(start.edits()));
         return all.size() == 1 ? edit : new Edit.Several(edit.describe(), all);
