@@ -44,7 +44,7 @@ export interface PlatformContext {
     restore: (number: number) => Promise<boolean>
     /** A block by its name, however many there are. */
     block: (name: string) => BlockView | undefined
-    /** The worst finding of a block that nobody has accepted. */
+    /** The worst finding of a block that is not accepted. */
     finding: (block: string) => FindingView | undefined
     /** Name of the selected block or bus, or of one initiator as block.interface. */
     selected: Ref<string | undefined>

@@ -10,7 +10,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.TargetRange;
 
 /**
- * What it costs an initiator to read from a target when nobody else is on the way: the cycles of every bus that is
+ * What it costs an initiator to read from a target without other traffic on the way: the cycles of every bus that is
  * crossed, of arbitration where several initiators share a bus, of adapters, of bridges, and those that the target
  * takes. For what is built as hardware these are the cycles that a simulation of it measures: one number within a clock, and
  * from the fewest to the most where a clock is crossed.
@@ -56,7 +56,7 @@ public record AccessCost(
         return single.leastCycles();
     }
 
-    /** Most cycles of a single read, as long as nobody else is on the way. */
+    /** Most cycles of a single read, without other traffic on the way. */
     public long cycles() {
         return single.mostCycles();
     }

@@ -31,7 +31,7 @@ public record BusLoad(
     /**
      * The time that one initiator takes of a bus.
      *
-     * @param traffic bytes a second that it has to move
+     * @param traffic bandwidth that it requires, in bytes a second
      * @param part part of the bus's time; 1 for all of it
      */
     public record Share(InterfaceRef initiator, String label, long traffic, double part) {}
@@ -78,7 +78,7 @@ public record BusLoad(
         return List.copyOf(loads);
     }
 
-    /** Bytes a second that an initiator has to move; 0 when nobody said. */
+    /** Bandwidth that an initiator requires, in bytes a second; 0 when it is not specified. */
     private static long traffic(AddressSpace space) {
         Attachment at = space.initiator().attachment();
         return at == null || at.traffic() == null ? 0 : at.traffic();

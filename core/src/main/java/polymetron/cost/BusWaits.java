@@ -57,7 +57,7 @@ final class BusWaits {
         if (known != null) {
             return known;
         }
-        // Bridges that lead round in a circle are an error elsewhere.
+        // Loops of bridges are an error elsewhere.
         if (!open.add(bus.name())) {
             return 0;
         }

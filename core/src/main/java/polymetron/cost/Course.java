@@ -3,7 +3,7 @@ package polymetron.cost;
 /**
  * What an access takes from a place on its way to the end and back, in cycles of the clock at that place.
  *
- * @param read a read, as long as nobody else is on the way
+ * @param read a read, without other traffic on the way
  * @param write a write, likewise
  * @param answer the part of it after the target did what was asked: until the answer is here
  * @param worst a read or write while all others keep the way as busy as they can; without an end where others go first

@@ -6,9 +6,9 @@ import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.TargetRange;
 
 /**
- * The select logic that a bus needs for its targets. Decoded in full, a target answers within its range and nowhere else.
+ * The address decode that a bus needs for its targets. Decoded in full, a target answers within its range and nowhere else.
  * Decoded in part, only as many bits are compared as tell the targets from each other; a target then appears again
- * wherever the bits differ that nobody looks at.
+ * wherever the bits differ that are not compared.
  *
  * <p>Bits are left out one by one, the highest first, as long as no other target would answer as well. What stays cannot
  * lose any bit, though a smaller set may exist: the smallest is a covering problem.

@@ -7,7 +7,7 @@ import java.util.List;
 import polymetron.platform.Acceptance;
 import polymetron.platform.Platform;
 
-/** Findings that somebody lives with. */
+/** Findings that are accepted. */
 final class AcceptanceEdits {
     private AcceptanceEdits() {}
 
@@ -58,7 +58,7 @@ final class AcceptanceEdits {
         require(
                 others.size() < known.platform().accepted().size(),
                 "subject",
-                "nobody has accepted %s of %s".formatted(edit.rule(), edit.subject()));
+                "%s of %s is not accepted".formatted(edit.rule(), edit.subject()));
         return known.platform().withAccepted(others);
     }
 }

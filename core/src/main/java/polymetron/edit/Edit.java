@@ -287,7 +287,7 @@ public sealed interface Edit {
         }
     }
 
-    /** Says how many bytes a second an initiator has to move; null to say nothing. */
+    /** Specifies the bandwidth that an initiator requires, in bytes a second; null for none. */
     record SetTraffic(String block, String busInterface, Long traffic) implements Edit {
         @Override
         public String describe() {
@@ -359,7 +359,7 @@ public sealed interface Edit {
     /**
      * Accepts a finding, with a reason.
      *
-     * @param author who accepts it, as they call themselves; null for nobody in particular
+     * @param author who accepts it, as they call themselves; null when they do not say
      * @param revision revision that was looked at; null when there are none
      */
     record Accept(

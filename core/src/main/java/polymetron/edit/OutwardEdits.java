@@ -13,7 +13,7 @@ import polymetron.platform.Outward;
 import polymetron.platform.PinSetting;
 import polymetron.platform.Platform;
 
-/** What leaves the chip: parts of the board, pins and how they are set. */
+/** External ports: parts of the board, pins and how they are set. */
 final class OutwardEdits {
     private OutwardEdits() {}
 

@@ -71,7 +71,7 @@ final class SignalEdits {
                 require(
                         same || !entry.getValue().equals(wire),
                         "sink",
-                        "%s.%s is already fed by %s.%s; a sink takes one stream"
+                        "%s.%s already has the source %s.%s; a sink takes one stream"
                                 .formatted(
                                         edit.sinkBlock(),
                                         edit.sink(),

@@ -6,8 +6,8 @@ import polymetron.platform.ClockDomain;
 /**
  * A clock domain with where its clock and its reset come from.
  *
- * @param clock clock of the board; null when a block makes it, or nobody
- * @param reset reset of the board; null when a block makes it, or nobody
+ * @param clock clock of the board; null when a block makes it, or nothing
+ * @param reset reset of the board; null when a block makes it, or nothing
  * @param frequencyHz frequency in hertz; 0 when there is no clock
  * @param hasReset whether anything resets it
  */

@@ -4,7 +4,7 @@ import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
-/** Maps that keep the order of the document and that nobody can change. */
+/** Maps that keep the order of the document and that cannot be changed. */
 final class Ordered {
     private Ordered() {}
 

@@ -95,7 +95,7 @@ final class StreamLinks {
         return new StreamLink(block, source, wire, sinkBlock, sink, source.traits());
     }
 
-    /** What passes through a block is what came into it; in a circle it is nothing. */
+    /** What passes through a block is what came into it; in a loop it is nothing. */
     private StreamTraits carried(StreamLink link, Set<InterfaceRef> passed) {
         String passes = link.source().type().passes();
         if (passes == null) {

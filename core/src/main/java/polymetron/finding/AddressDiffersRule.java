@@ -15,7 +15,7 @@ final class AddressDiffersRule extends PlainRule {
         super(
                 "target-elsewhere",
                 Grade.NOTE,
-                "Memory at another address for somebody else",
+                "Memory at different addresses",
                 "A pointer that one of them hands to the other means something else there. Software"
                         + " has to translate it.");
     }

@@ -11,7 +11,7 @@ import polymetron.library.Capability;
 import polymetron.serial.BaudRate;
 import polymetron.software.Consoles;
 
-/** The rate of a console is too far from the one asked for. */
+/** The rate of a console is too far from the requested one. */
 final class BaudRule implements Rule {
     private static final long[] USUAL = {
         1_000_000, 921_600, 460_800, 230_400, 115_200, 57_600, 38_400, 19_200, 9_600, 4_800, 2_400,

@@ -30,12 +30,12 @@ final class BridgeLoopRule implements Rule {
 
     @Override
     public String title() {
-        return "Bridges in a circle";
+        return "Loop of bridges";
     }
 
     @Override
     public String explanation() {
-        return "An access could go round for ever: each bus would wait for the other to answer.";
+        return "An access never ends: each bus waits for the other to answer.";
     }
 
     private record Step(ElaboratedBlock bridge, String from, String to) {}

@@ -15,7 +15,7 @@ final class CascadeLoopRule extends PlainRule {
         super(
                 "interrupt-circle",
                 Grade.ERROR,
-                "Interrupt controllers in a circle",
+                "Loop of interrupt controllers",
                 "An interrupt would go round and reach no hart.");
     }
 

@@ -6,7 +6,7 @@ import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Device;
 
-/** A clock of the board comes in by a pin that has no way to the clock networks. */
+/** A clock of the board uses pin a pin that has no way to the clock networks. */
 final class ClockPinRule extends PlainRule {
     ClockPinRule() {
         super(
@@ -35,7 +35,7 @@ final class ClockPinRule extends PlainRule {
                 report.accept(
                         finding(
                                 domain.name(),
-                                "%s comes in by %s, which is no clock pin of bank %s"
+                                "%s uses pin %s, which is not clock-capable in bank %s"
                                         .formatted(domain.clock().name(), pin, bank.name()),
                                 List.of()));
             }

@@ -7,7 +7,7 @@ import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.quantity.Frequency;
 
-/** A clock domain runs at another frequency than was asked for. */
+/** A clock domain runs at another frequency than requested. */
 final class ClockWishRule extends PlainRule {
     /** Crystals themselves are off by up to a tenth of this (common practice, no source). */
     private static final double MOST_PARTS = 1e-3;
@@ -16,8 +16,8 @@ final class ClockWishRule extends PlainRule {
         super(
                 "clock-off-wish",
                 Grade.WARNING,
-                "Clock that is not what was asked for",
-                "Somebody asked for a frequency, and what makes it was changed since, or cannot"
+                "Clock off the requested frequency",
+                "A frequency was requested, and what makes it was changed since, or cannot"
                         + " make it.");
     }
 
@@ -31,7 +31,7 @@ final class ClockWishRule extends PlainRule {
                 report.accept(
                         finding(
                                 domain.name(),
-                                "%s runs at %s, asked for was %s"
+                                "%s runs at %s; requested %s"
                                         .formatted(
                                                 domain.name(),
                                                 Frequency.format(domain.frequencyHz()),

@@ -12,7 +12,7 @@ import polymetron.platform.Block;
 import polymetron.platform.Bus;
 import polymetron.platform.ClockDomain;
 
-/** The fixes that let go of what is not there, or take something that is. */
+/** The fixes that drop a reference to what is missing, or replace it. */
 final class DanglingFixes {
     private DanglingFixes() {}
 

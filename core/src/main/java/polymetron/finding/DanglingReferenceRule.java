@@ -4,7 +4,7 @@ import java.util.function.Consumer;
 import polymetron.elaborate.DanglingReference;
 import polymetron.elaborate.ElaboratedPlatform;
 
-/** The document refers to things that are not there. */
+/** The document refers to something that is missing. */
 final class DanglingReferenceRule implements Rule {
     @Override
     public String id() {

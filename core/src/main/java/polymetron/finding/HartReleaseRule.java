@@ -9,7 +9,7 @@ import polymetron.software.Hart;
 import polymetron.software.MachineTimer;
 import polymetron.software.SoftwareView;
 
-/** A hart that shares a program waits for ever. */
+/** A hart that shares a program never starts. */
 final class HartReleaseRule extends PlainRule {
     HartReleaseRule() {
         super(

@@ -7,7 +7,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterruptLink;
 import polymetron.software.InterruptController;
 
-/** A source is to have a priority that its controller does not have, or one that never interrupts. */
+/** A source is assigned a priority that its controller does not have, or one that never interrupts. */
 final class InterruptPriorityRule extends PlainRule {
     InterruptPriorityRule() {
         super(
@@ -35,7 +35,7 @@ final class InterruptPriorityRule extends PlainRule {
                 report.accept(
                         finding(
                                 link.ref(),
-                                "%s is to have priority %s; %s"
+                                "%s is assigned priority %s; %s"
                                         .formatted(
                                                 link.ref(),
                                                 priority,

@@ -9,7 +9,7 @@ import polymetron.interrupt.InterruptWays;
 import polymetron.interrupt.Sinks;
 import polymetron.library.Kind;
 
-/** A source goes into a controller that interrupts nobody. */
+/** A source goes into a controller that interrupts no hart. */
 final class NoHartRule extends PlainRule {
     NoHartRule() {
         super(

@@ -26,7 +26,7 @@ final class OpenInterruptRule implements Rule {
 
     @Override
     public String explanation() {
-        return "Software that waits for the interrupt waits for ever. Polling still works.";
+        return "Software that waits for the interrupt never goes on. Polling still works.";
     }
 
     @Override

@@ -26,7 +26,7 @@ final class OpenOutwardRule implements Rule {
 
     @Override
     public String explanation() {
-        return "The ports would get pins that nobody chose, or be optimised away.";
+        return "The ports would get arbitrary pins, or be optimised away.";
     }
 
     @Override

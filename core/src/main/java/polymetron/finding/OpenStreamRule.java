@@ -25,8 +25,8 @@ final class OpenStreamRule implements Rule {
 
     @Override
     public String explanation() {
-        return "A source that nobody takes from stops, and everything before it; a sink that nobody"
-                + " feeds waits for ever.";
+        return "A source without a sink stops, and everything before it; a sink without a source"
+                + " waits and never goes on.";
     }
 
     @Override
@@ -50,7 +50,7 @@ final class OpenStreamRule implements Rule {
             report.accept(
                     finding(
                             sink.ref(),
-                            "stream sink %s is fed by nobody".formatted(sink.ref()),
+                            "stream sink %s has no source".formatted(sink.ref()),
                             StreamFixes.joining(net, sources, List.of(sink))));
         }
     }

@@ -36,8 +36,8 @@ final class OutsideBusRule implements Rule {
 
     @Override
     public String explanation() {
-        return "The bus has no lines for the upper address bits, so nobody can reach that part of"
-                + " the range.";
+        return "The bus has no lines for the upper address bits, so no initiator can reach that"
+                + " part of the range.";
     }
 
     @Override

@@ -16,7 +16,7 @@ final class PinPairRule extends PlainRule {
         super(
                 "pin-pair",
                 Grade.ERROR,
-                "Differential lines that are no pair",
+                "Differential lines on pins that do not pair",
                 "Both lines of a differential signal need the two pins of one pair, the positive"
                         + " one first; other pins have no such receiver or driver.");
     }

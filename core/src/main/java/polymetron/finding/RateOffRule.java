@@ -14,7 +14,7 @@ final class RateOffRule extends PlainRule {
         super(
                 "rate-off",
                 Grade.WARNING,
-                "Rate that is not what was asked for",
+                "Rate off the requested value",
                 "What the block derives from its clock is further off than it may be, so that what"
                         + " listens at the other end, or software that counts on it, goes wrong.");
     }

@@ -6,7 +6,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 
 /** One check of a platform. */
 public interface Rule {
-    /** Identity, stable for ever: acceptances refer to it. */
+    /** Identity, stable: acceptances refer to it. */
     String id();
 
     Grade grade();

@@ -19,7 +19,7 @@ final class SharedPriorityRule extends PlainRule {
                 "priority-shared",
                 Grade.WARNING,
                 "Two initiators of one priority",
-                "Who goes first is then up to the order of the document, and one of them may wait"
+                "Arbitration then follows the order of the document, and one of them may wait"
                         + " longer than anybody planned.");
     }
 

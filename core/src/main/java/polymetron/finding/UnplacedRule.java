@@ -25,7 +25,7 @@ final class UnplacedRule implements Rule {
 
     @Override
     public String explanation() {
-        return "Nobody can reach a target that has no place in the address map.";
+        return "A target without an address cannot be reached.";
     }
 
     @Override

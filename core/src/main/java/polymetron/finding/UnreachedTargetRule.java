@@ -34,7 +34,7 @@ final class UnreachedTargetRule implements Rule {
 
     @Override
     public String title() {
-        return "Target that nobody reaches";
+        return "Unreachable target";
     }
 
     @Override
@@ -85,7 +85,7 @@ final class UnreachedTargetRule implements Rule {
                     report.accept(
                             finding(
                                     target.ref(),
-                                    "%s is on %s, but no processor gets through to it"
+                                    "%s is on %s, but it is unreachable from any processor"
                                             .formatted(target.label(), bus.name()),
                                     letIn(platform, target)));
                 }

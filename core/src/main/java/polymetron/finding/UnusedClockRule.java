@@ -14,7 +14,7 @@ final class UnusedClockRule extends PlainRule {
         super(
                 "clock-output-unused",
                 Grade.NOTE,
-                "Clock that nobody takes",
+                "Unused clock output",
                 "It takes an output of a PLL for nothing.");
     }
 

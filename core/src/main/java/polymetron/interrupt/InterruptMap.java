@@ -63,7 +63,7 @@ public record InterruptMap(List<Port> ports, List<InterruptLink> open) {
             return Harts.lineOf(block, port.name()).map(line -> line.cause(input)).orElse(input);
         }
 
-        /** Address of a source's priority register; null when the controller is no PLIC, or nobody reaches it. */
+        /** Address of a source's priority register; null when the controller is no PLIC, or it is unreachable. */
         public Address priorityAddress(int input) {
             return at(4L * input);
         }

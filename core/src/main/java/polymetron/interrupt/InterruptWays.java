@@ -37,7 +37,7 @@ public final class InterruptWays {
         return platform.result(PASS);
     }
 
-    /** The links on the way, the source's own first; controllers in a circle are passed once. */
+    /** The links on the way, the source's own first; controllers in a loop are passed once. */
     public List<InterruptLink> from(InterruptLink source) {
         List<InterruptLink> way = new ArrayList<>();
         Set<String> passed = new HashSet<>();

@@ -83,7 +83,7 @@ public record PlacementPlan(ElaboratedBus bus, List<Move> moves, List<Unplaceabl
         return best.plan();
     }
 
-    /** Moves only what is in somebody's way. */
+    /** Moves only what overlaps or cannot be decoded. */
     private static Attempt around(
             ElaboratedBus bus,
             AddressRange window,

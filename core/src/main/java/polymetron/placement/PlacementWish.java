@@ -6,7 +6,7 @@ import polymetron.elaborate.InterfaceRef;
 /**
  * What the user wants of automatic placement.
  *
- * @param fewestMoves whether ranges that are in nobody's way stay where they are
+ * @param fewestMoves whether ranges that neither overlap nor are misaligned stay where they are
  * @param staying ranges that are not to move
  */
 public record PlacementWish(boolean fewestMoves, Set<InterfaceRef> staying) {

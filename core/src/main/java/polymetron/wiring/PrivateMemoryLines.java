@@ -22,7 +22,7 @@ final class PrivateMemoryLines {
         this.attachments = attachments;
     }
 
-    /** The second port of a memory for the only instruction side that is loose: both then see one memory. */
+    /** The second port of a memory for the only unconnected instruction side: both then see one memory. */
     void plan() {
         for (ElaboratedBlock memory : draft.blocksByName()) {
             List<SizedInterface> ports =
@@ -78,7 +78,7 @@ final class PrivateMemoryLines {
                 Proposal.Kind.BUS,
                 "bus %s between %s and %s.%s, at %s"
                         .formatted(name, side.ref(), memory.name(), ports.get(1).name(), at.base()),
-                "the only instruction side that is loose fetches through the second port; at"
+                "the only unconnected instruction side fetches through the second port; at"
                         + " the same address on both, because it is one memory",
                 new Edit.Several(
                         null,

@@ -9,8 +9,8 @@ import polymetron.library.Library;
 import polymetron.platform.Platform;
 
 /**
- * Proposes how to tie every loose end of a platform: clocks, resets, buses, addresses, interrupts and board
- * parts, in that order, each on top of the lines before it. Loose ends of one sort are taken by block name, so the
+ * Proposes how to connect every unconnected end of a platform: clocks, resets, buses, addresses, interrupts and board
+ * parts, in that order, each on top of the lines before it. Unconnected ends of one sort are taken by block name, so the
  * order in which blocks were added does not matter. What the user decided is never touched.
  *
  * @param proposals the lines, in the order in which they are applied
@@ -23,7 +23,7 @@ public record WiringPlan(List<Proposal> proposals) {
      * @param off keys of the lines that are switched off
      * @param chosen choices made where several ways were equal, index by key
      * @param near where new ranges are wished; null for the usual place
-     * @param bus bus that loose targets are wished on; null for the one that fits
+     * @param bus bus that unconnected targets are to go on; null for the one that fits
      */
     public record Decisions(
             Set<String> off, Map<String, Integer> chosen, Address near, String bus) {

@@ -244,7 +244,7 @@ final class ChecksTest {
                 breaking(
                         "interrupt-priority",
                         "console.irq",
-                        "console.irq is to have priority 9; interrupts has 1 to 7",
+                        "console.irq is assigned priority 9; interrupts has 1 to 7",
                         new Edit.SetInterruptPriority("console", "irq", 9)),
                 breaking(
                         "interrupt-priority",
@@ -275,7 +275,7 @@ final class ChecksTest {
                 breaking(
                         "clock-off-wish",
                         "audio",
-                        "audio runs at 50 MHz, asked for was 60 MHz",
+                        "audio runs at 50 MHz; requested 60 MHz",
                         new Edit.AddDomain(
                                 new ClockDomain("audio", "oscillator", null, 60_000_000L))),
                 breaking(
@@ -426,12 +426,12 @@ final class ChecksTest {
                 breaking(
                         "target-unreached",
                         "lamps.registers",
-                        "no processor gets through",
+                        "unreachable from any processor",
                         slowBus(Protocol.APB),
                         bridge("slow"),
                         new Edit.Attach("bridge", "window", "slow", new Address(0), null),
                         new Edit.Attach("lamps", "registers", "slow", new Address(0x8_0000), null)),
-                breaking("stream-open", "queue.in", "fed by nobody", counted()),
+                breaking("stream-open", "queue.in", "has no source", counted()),
                 breaking(
                         "stream-open",
                         "queue.out",
@@ -684,7 +684,7 @@ final class ChecksTest {
                         new Edit.ConnectStream("other", "out", "counter", "in"));
         assertThatThrownBy(() -> EDITOR.apply(fed, second))
                 .isInstanceOf(polymetron.edit.RejectedEdit.class)
-                .hasMessageContaining("counter.in is already fed by queue.out");
+                .hasMessageContaining("counter.in already has the source queue.out");
         Platform both =
                 fed.withBlocks(
                         Stream.concat(

@@ -9,7 +9,7 @@ import java.util.List;
  * @param initiator as block.interface
  * @param bus bus that it is on; missing for one that sees the inside of its block only
  * @param burst transfers of its longest burst
- * @param traffic bytes a second that it has to move; missing when nobody said
+ * @param traffic bandwidth that it requires, in bytes a second; missing when nobody said
  */
 public record SpaceView(
         long revision,

@@ -5,7 +5,7 @@ package polymetron.server.store;
  *
  * @param library edition of the library that it was worked out with
  * @param board title of the board
- * @param errors findings of this grade that nobody has accepted
+ * @param errors findings of this grade that is not accepted
  * @param warnings the same
  */
 public record Summary(String library, String board, int blocks, int errors, int warnings) {}
