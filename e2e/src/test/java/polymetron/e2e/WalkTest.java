@@ -132,7 +132,7 @@ final class WalkTest extends BrowserTest {
         assertThat(card("console")).isVisible();
         page.keyboard().press("Escape");
 
-        // The console was there before the interrupt controller: its interrupt is a loose end.
+        // The console was there before the interrupt controller: its interrupt is not connected.
         page.keyboard().press("w");
         Locator plan = page.getByRole(AriaRole.DIALOG);
         Locator close = plan.getByText("Close");
