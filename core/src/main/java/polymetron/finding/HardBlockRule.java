@@ -36,6 +36,7 @@ final class HardBlockRule implements Rule {
             return;
         }
         Map<String, Integer> used = new HashMap<>();
+        Map<String, List<Fix>> others = new HashMap<>();
         for (ElaboratedBlock block : platform.blocks()) {
             String needs = block.type().needs();
             if (needs == null) {
@@ -51,8 +52,13 @@ final class HardBlockRule implements Rule {
                                         : "%s has %s of %s, this is one too many"
                                                 .formatted(platform.device().name(), has, needs),
                                 has == 0
-                                        ? OtherBoardFixes.with(
-                                                platform, other -> other.hardBlocks(needs) > 0)
+                                        ? others.computeIfAbsent(
+                                                needs,
+                                                sort ->
+                                                        OtherBoardFixes.with(
+                                                                platform,
+                                                                other ->
+                                                                        other.hardBlocks(sort) > 0))
                                         : List.of()));
             }
         }

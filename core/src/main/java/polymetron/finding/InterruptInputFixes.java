@@ -15,9 +15,8 @@ final class InterruptInputFixes {
     private InterruptInputFixes() {}
 
     /** More inputs for every controller of the source's sort that has none free, and the source on the new one. */
-    static List<Fix> more(ElaboratedPlatform platform, InterruptLink link) {
+    static List<Fix> more(ElaboratedPlatform platform, Sinks sinks, InterruptLink link) {
         List<Fix> fixes = new ArrayList<>();
-        Sinks sinks = new Sinks(platform);
         String line = link.source().type().line();
         for (Sinks.Sink sink : sinks.forLine(line)) {
             int next = sink.port().first() + sink.port().count();

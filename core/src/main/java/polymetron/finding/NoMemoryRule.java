@@ -41,6 +41,7 @@ final class NoMemoryRule implements Rule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Looks looks = new Looks();
         Set<InterfaceRef> attached = new HashSet<>();
         for (ElaboratedBus bus : platform.buses()) {
             bus.initiators().forEach(initiator -> attached.add(initiator.ref()));
@@ -62,7 +63,7 @@ final class NoMemoryRule implements Rule {
                                                 space.initiator().label(),
                                                 space.bus() == null ? "no bus" : space.bus().name(),
                                                 words(space)),
-                                space.bus() == null
+                                space.bus() == null || !looks.take()
                                         ? List.of()
                                         : AddMemoryFix.of(platform, space.bus()).stream()
                                                 .toList()));
@@ -79,7 +80,7 @@ final class NoMemoryRule implements Rule {
                             finding(
                                     ref,
                                     "%s is on no bus".formatted(ref),
-                                    fixes(platform, ref, form)));
+                                    fixes(platform, ref, form, looks)));
                 }
             }
         }
@@ -95,7 +96,7 @@ final class NoMemoryRule implements Rule {
     }
 
     private static List<Fix> fixes(
-            ElaboratedPlatform platform, InterfaceRef ref, SizedInterface form) {
+            ElaboratedPlatform platform, InterfaceRef ref, SizedInterface form, Looks looks) {
         List<Fix> fixes = new ArrayList<>();
         for (ElaboratedBus bus : platform.buses()) {
             boolean isTaken = bus.bus().protocol().hasOneInitiator() && !bus.initiators().isEmpty();
@@ -104,7 +105,9 @@ final class NoMemoryRule implements Rule {
                 fixes.add(
                         new Fix(
                                 "Put %s on %s".formatted(ref, bus.name()),
-                                form.onlyFetches() ? StartVectors.with(platform, attach) : attach));
+                                form.onlyFetches() && looks.take()
+                                        ? StartVectors.with(platform, attach)
+                                        : attach));
             }
         }
         return fixes;

@@ -9,6 +9,9 @@ import polymetron.interrupt.Sinks;
 
 /** An interrupt source leads nowhere. */
 final class OpenInterruptRule implements Rule {
+    /** One controller settles them all, and each is a wiring plan of its own. */
+    private static final int MOST_CONTROLLERS = 3;
+
     @Override
     public String id() {
         return "interrupt-open";
@@ -32,9 +35,14 @@ final class OpenInterruptRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         Sinks sinks = null;
+        int controllers = 0;
         for (InterruptLink link : platform.interrupts()) {
             if (link.wire() == null) {
                 sinks = sinks == null ? new Sinks(platform) : sinks;
+                List<Fix> fixes = fixes(platform, sinks, link);
+                if (fixes.isEmpty() && controllers++ < MOST_CONTROLLERS) {
+                    fixes = AddControllerFix.of(platform, link).stream().toList();
+                }
                 report.accept(
                         finding(
                                 link.ref(),
@@ -43,7 +51,7 @@ final class OpenInterruptRule implements Rule {
                                         + " of "
                                         + link.block().name()
                                         + " is not connected",
-                                fixes(platform, sinks, link)));
+                                fixes));
             }
         }
     }
@@ -51,10 +59,7 @@ final class OpenInterruptRule implements Rule {
     private static List<Fix> fixes(ElaboratedPlatform platform, Sinks sinks, InterruptLink link) {
         List<Fix> fixes = new ArrayList<>(ConnectFixes.of(platform, sinks, link));
         if (fixes.isEmpty()) {
-            fixes.addAll(InterruptInputFixes.more(platform, link));
-        }
-        if (fixes.isEmpty()) {
-            AddControllerFix.of(platform, link).ifPresent(fixes::add);
+            fixes.addAll(InterruptInputFixes.more(platform, sinks, link));
         }
         return fixes;
     }

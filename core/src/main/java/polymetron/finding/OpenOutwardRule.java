@@ -32,6 +32,7 @@ final class OpenOutwardRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         Parts parts = null;
+        FreePins pins = new FreePins(platform);
         for (OutwardLink link : platform.outward()) {
             if (link.binding() == null) {
                 parts = parts == null ? new Parts(platform) : parts;
@@ -47,7 +48,7 @@ final class OpenOutwardRule implements Rule {
                                                                 part.name())))
                                 .toList();
                 if (fixes.isEmpty()) {
-                    fixes = PinFixes.reassign(platform, link.ref());
+                    fixes = pins.of(link.ref());
                 }
                 report.accept(
                         finding(

@@ -27,6 +27,7 @@ final class PinPairRule extends PlainRule {
             return;
         }
         Map<String, List<PinLine>> ports = new LinkedHashMap<>();
+        FreePins pins = new FreePins(platform);
         for (PinLine line : PinTable.of(platform).lines()) {
             boolean differential =
                     line.standard() != null
@@ -58,15 +59,15 @@ final class PinPairRule extends PlainRule {
                                                             ? one.pin() + " alone"
                                                             : "%s with %s"
                                                                     .formatted(one.pin(), other)),
-                                    fixes(platform, one)));
+                                    fixes(pins, one)));
                     break;
                 }
             }
         }
     }
 
-    private static List<Fix> fixes(ElaboratedPlatform platform, PinLine line) {
-        List<Fix> fixes = new ArrayList<>(PinFixes.reassign(platform, line.ref()));
+    private static List<Fix> fixes(FreePins pins, PinLine line) {
+        List<Fix> fixes = new ArrayList<>(pins.of(line.ref()));
         fixes.addAll(PinFixes.asUsual(line));
         return fixes;
     }

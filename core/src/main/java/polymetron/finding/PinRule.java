@@ -34,6 +34,7 @@ final class PinRule implements Rule {
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         Map<String, String> users = new HashMap<>();
+        FreePins pins = new FreePins(platform);
         for (PinUse use : PinUse.of(platform)) {
             String other = users.putIfAbsent(use.pin(), use.port());
             if (other != null) {
@@ -42,14 +43,14 @@ final class PinRule implements Rule {
                                 use.subject(),
                                 "pin %s is used by %s and by %s"
                                         .formatted(use.pin(), other, use.port()),
-                                PinFixes.reassign(platform, use.subject())));
+                                pins.of(use.subject())));
             }
             if (platform.device() != null && !platform.device().hasPin(use.pin())) {
                 report.accept(
                         finding(
                                 use.subject(),
                                 "%s has no pin %s".formatted(platform.device().name(), use.pin()),
-                                PinFixes.reassign(platform, use.subject())));
+                                pins.of(use.subject())));
             }
         }
         for (OutwardLink link : platform.outward()) {
@@ -62,7 +63,7 @@ final class PinRule implements Rule {
                                         link.ref(),
                                         "%s needs %s pins and has %s"
                                                 .formatted(port.name(), port.width(), given),
-                                        PinFixes.reassign(platform, link.ref())));
+                                        pins.of(link.ref())));
                     }
                 }
             }

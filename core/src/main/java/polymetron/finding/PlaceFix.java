@@ -14,6 +14,9 @@ final class PlaceFix {
     /** On a bus with more targets each search takes long, and there may be one for every target. */
     private static final int MOST_TARGETS = 1000;
 
+    /** On a bus with more targets what points into a memory is left to the checks. */
+    private static final int MOST_LOOKED_AT = 100;
+
     private PlaceFix() {}
 
     /** Empty for a held range, when there is no free place, and on a bus with very many targets. */
@@ -39,6 +42,9 @@ final class PlaceFix {
                         bus.name(),
                         base,
                         target.held());
-        return Followers.pointInto(platform, target.ref()) ? Followers.with(platform, move) : move;
+        boolean followed =
+                bus.placed().size() <= MOST_LOOKED_AT
+                        && Followers.pointInto(platform, target.ref());
+        return followed ? Followers.with(platform, move) : move;
     }
 }

@@ -20,6 +20,7 @@ final class ReservedPinRule extends PlainRule {
         if (platform.device() == null) {
             return;
         }
+        FreePins pins = new FreePins(platform);
         for (PinUse use : PinUse.of(platform)) {
             platform.device()
                     .bankOf(use.pin())
@@ -34,7 +35,7 @@ final class ReservedPinRule extends PlainRule {
                                                                     use.port(),
                                                                     use.pin(),
                                                                     platform.device().name()),
-                                                    PinFixes.reassign(platform, use.subject()))));
+                                                    pins.of(use.subject()))));
         }
     }
 }

@@ -1,10 +1,14 @@
 package polymetron.finding;
 
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Set;
 import polymetron.edit.Edit;
 import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.SizedStream;
 import polymetron.elaborate.StreamLink;
 import polymetron.stream.StreamEnd;
 import polymetron.stream.StreamJoin;
@@ -21,13 +25,23 @@ final class StreamFixes {
     static List<Fix> joining(StreamNet net, List<StreamEnd> sources, List<StreamEnd> sinks) {
         List<Fix> fixes = new ArrayList<>();
         for (StreamEnd source : sources) {
+            // Sinks of blocks of one shape share their form: what does not suit one suits none of
+            // them.
+            Set<SizedStream> refused = Collections.newSetFromMap(new IdentityHashMap<>());
             for (StreamEnd sink : sinks) {
                 if (fixes.size() >= MOST) {
                     return fixes;
                 }
-                if (!net.leadsBack(source, sink)
-                        && StreamMismatch.of(net, source, sink).isEmpty()) {
-                    join(fixes, net, source, sink, "Lead %s to %s");
+                if (refused.contains(sink.form()) || net.leadsBack(source, sink)) {
+                    continue;
+                }
+                boolean suits = StreamMismatch.of(net, source, sink).isEmpty();
+                boolean endsHere =
+                        net.sourcesOf(sink.block().name()).stream()
+                                .allMatch(end -> net.link(end).isOpen());
+                boolean leads = suits && join(fixes, net, source, sink, "Lead %s to %s");
+                if (!leads && endsHere) {
+                    refused.add(sink.form());
                 }
             }
         }
@@ -54,7 +68,8 @@ final class StreamFixes {
         return fixes;
     }
 
-    private static void join(
+    /** Whether there is a way. */
+    private static boolean join(
             List<Fix> fixes, StreamNet net, StreamEnd source, StreamEnd sink, String words) {
         try {
             StreamJoin join = StreamJoin.of(net, source, sink);
@@ -64,8 +79,10 @@ final class StreamFixes {
                                     ? ""
                                     : ", with " + String.join(" and ", join.parts()));
             fixes.add(new Fix(label, new Edit.Several(label, join.edits())));
+            return true;
         } catch (RejectedEdit impossible) {
             // No adapter does it, so there is nothing to offer.
+            return false;
         }
     }
 }

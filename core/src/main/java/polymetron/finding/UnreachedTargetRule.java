@@ -45,6 +45,7 @@ final class UnreachedTargetRule implements Rule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Looks looks = new Looks();
         Set<InterfaceRef> attached = new HashSet<>();
         Set<InterfaceRef> reached = new HashSet<>();
         Set<List<TargetRange>> counted = Collections.newSetFromMap(new IdentityHashMap<>());
@@ -99,7 +100,7 @@ final class UnreachedTargetRule implements Rule {
                             finding(
                                     ref,
                                     "%s is on no bus".formatted(ref),
-                                    fixes(platform, driven, ref, form)));
+                                    fixes(platform, driven, ref, form, looks)));
                 }
             }
         }
@@ -132,7 +133,8 @@ final class UnreachedTargetRule implements Rule {
             ElaboratedPlatform platform,
             List<ElaboratedBus> buses,
             InterfaceRef ref,
-            SizedInterface form) {
+            SizedInterface form,
+            Looks looks) {
         List<Fix> fixes = new ArrayList<>();
         for (ElaboratedBus bus : buses) {
             Address base =
@@ -144,7 +146,9 @@ final class UnreachedTargetRule implements Rule {
                 fixes.add(
                         new Fix(
                                 "Put %s on %s at %s".formatted(ref.block(), bus.name(), base),
-                                form.isMemory() ? StartVectors.with(platform, attach) : attach));
+                                form.isMemory() && looks.take()
+                                        ? StartVectors.with(platform, attach)
+                                        : attach));
             }
         }
         return fixes;

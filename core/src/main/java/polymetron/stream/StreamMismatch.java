@@ -30,10 +30,9 @@ public final class StreamMismatch {
         if (here.isPresent() || !passed.add(sink.ref())) {
             return here;
         }
-        for (StreamEnd next : net.sources()) {
-            // A sink may come from a picture of the platform that is older than the net.
-            if (!next.block().name().equals(sink.block().name())
-                    || !sink.form().name().equals(next.form().type().passes())) {
+        // A sink may come from a picture of the platform that is older than the net.
+        for (StreamEnd next : net.sourcesOf(sink.block().name())) {
+            if (!sink.form().name().equals(next.form().type().passes())) {
                 continue;
             }
             StreamLink link = net.link(next);

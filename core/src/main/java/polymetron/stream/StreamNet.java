@@ -23,6 +23,7 @@ public final class StreamNet {
     private final List<StreamEnd> sinks = new ArrayList<>();
     private final Map<InterfaceRef, StreamLink> links = new HashMap<>();
     private final Map<InterfaceRef, StreamLink> feeders = new HashMap<>();
+    private final Map<String, List<StreamEnd>> sourcesByBlock = new HashMap<>();
     private final Set<InterfaceRef> held = new HashSet<>();
     private final Map<String, List<String>> onward = new HashMap<>();
 
@@ -35,6 +36,11 @@ public final class StreamNet {
         }
         sources.sort(Comparator.comparing(StreamEnd::ref));
         sinks.sort(Comparator.comparing(StreamEnd::ref));
+        for (StreamEnd source : sources) {
+            sourcesByBlock
+                    .computeIfAbsent(source.block().name(), name -> new ArrayList<>())
+                    .add(source);
+        }
         // A wire from a source that is not there any more holds its sink all the same.
         for (ElaboratedBlock block : platform.blocks()) {
             block.block().streams().values().stream()
@@ -57,6 +63,11 @@ public final class StreamNet {
 
     public List<StreamEnd> sources() {
         return sources;
+    }
+
+    /** The sources of one block. */
+    public List<StreamEnd> sourcesOf(String block) {
+        return sourcesByBlock.getOrDefault(block, List.of());
     }
 
     public List<StreamEnd> sinks() {
