@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { usePlatform } from '../frame/platform'
 import type { Selection } from './selection'
-import { gradeText } from '../findings/gradeColours'
+import ConsequenceList from '../findings/ConsequenceList.vue'
 
 const props = defineProps<{ selection: Selection }>()
 const context = usePlatform()
@@ -37,19 +37,10 @@ const others = computed(
                 </select>
             </label>
         </section>
-        <p v-if="removal?.consequences.length" class="mt-2 text-soft">
-            New findings{{ removal.domains.length ? ' if everything stays where it is' : '' }}:
-        </p>
-        <ul class="mt-2 min-h-0 flex-1 overflow-auto">
-            <li
-                v-for="each in removal?.consequences"
-                :key="each.subject + each.what"
-                class="grid grid-cols-[80px_1fr] border-b border-line py-1"
-            >
-                <span class="font-semibold" :class="gradeText(each.grade)">{{ each.grade }}</span>
-                <span>{{ each.what }}</span>
-            </li>
-        </ul>
+        <ConsequenceList
+            :consequences="removal?.consequences ?? []"
+            :title="removal?.domains.length ? 'New findings if everything stays where it is' : 'New findings'"
+        />
         <template #buttons>
             <button class="button" @click="selection.keep">Keep</button>
             <button class="button-main" @click="selection.confirmRemoval">Remove</button>

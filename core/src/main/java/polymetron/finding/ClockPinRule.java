@@ -6,7 +6,7 @@ import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Device;
 
-/** A clock of the board uses pin a pin that has no way to the clock networks. */
+/** A clock of the board uses a pin that has no way to the clock networks. */
 final class ClockPinRule extends PlainRule {
     ClockPinRule() {
         super(

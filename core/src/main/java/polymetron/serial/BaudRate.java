@@ -15,12 +15,12 @@ public record BaudRate(long wanted, long clockHz) {
         return Math.clamp(Math.round(clockHz / (16.0 * wanted)), 1, 65_535);
     }
 
-    /** Rate actual, in baud. */
+    /** Actual rate, in baud. */
     public double actual() {
         return clockHz / (16.0 * divisor());
     }
 
-    /** Difference of the rate actual from the one asked for, in percent of the latter; negative when slow. */
+    /** Difference of the actual rate from the requested one, in percent of the latter; negative when slow. */
     public double errorPercent() {
         return 100.0 * (actual() - wanted) / wanted;
     }

@@ -48,24 +48,28 @@ final class KeyboardTest extends BrowserTest {
         throw new AssertionError("Tab does not lead to " + name);
     }
 
-    @Test
-    void aPlatformIsStartedAndChangedWithKeys() {
+    /** A new platform on the first board, from a recipe that the arrow keys go to. */
+    private void start(String recipe, String name) {
         page = browser.open("/");
         tabTo("New platform");
         press("Enter");
         assertThat(page.getByLabel("Name")).isVisible();
         tabTo("Foreland");
         press("Tab");
-        // From the recipe that is chosen, round to the one with the most on it.
         while (page.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setChecked(true))
-                        .filter(new Locator.FilterOptions().setHasText("Earthquake field station"))
+                        .filter(new Locator.FilterOptions().setHasText(recipe))
                         .count()
                 == 0) {
             press("ArrowDown");
         }
         press("Tab");
-        page.keyboard().type("By hand");
+        page.keyboard().type(name);
         press("Enter");
+    }
+
+    @Test
+    void aPlatformIsStartedAndChangedWithKeys() {
+        start("Earthquake field station", "By hand");
         assertThat(card("console")).isVisible();
 
         press("Control+k");
@@ -115,21 +119,7 @@ final class KeyboardTest extends BrowserTest {
     /** From an empty board to a program that says hello, without a mouse. */
     @Test
     void anEmptyBoardBecomesAMachineThatRuns() {
-        page = browser.open("/");
-        tabTo("New platform");
-        press("Enter");
-        assertThat(page.getByLabel("Name")).isVisible();
-        tabTo("Foreland");
-        press("Tab");
-        while (page.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setChecked(true))
-                        .filter(new Locator.FilterOptions().setHasText("Empty"))
-                        .count()
-                == 0) {
-            press("ArrowDown");
-        }
-        press("Tab");
-        page.keyboard().type("From nothing");
-        press("Enter");
+        start("Empty", "From nothing");
         assertThat(page.getByText("Nothing is on the board yet")).isVisible();
         add("Small RISC-V processor", "cpu");
         add("Block memory", "memory");

@@ -13,7 +13,7 @@ import polymetron.bench.live.LiveBench;
 import polymetron.server.budget.Busy;
 
 /**
- * The benches of this server, one a platform. A bench that are not compared for ten minutes is put away, or sooner when
+ * The benches of this server, one a platform. A bench that is not looked at for ten minutes is put away, or sooner when
  * there is no room for another.
  */
 @Component

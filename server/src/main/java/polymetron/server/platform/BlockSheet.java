@@ -50,7 +50,7 @@ public record BlockSheet(
      * @param text as written; the default when nobody chose one
      * @param shown value after evaluation, with its unit
      * @param chosen whether the user chose it
-     * @param note what follows from it, such as the rate actual
+     * @param note what follows from it, such as the actual rate
      */
     public record ValueView(
             ParameterView parameter,
