@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import polymetron.edit.Edit;
 import polymetron.elaborate.Domain;
-import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Device;
 
@@ -57,11 +56,9 @@ public record ClockReplan(String obstacle, PllBlock pll, List<PllSetting> settin
 
     /** The PLL that makes the clock of a domain; null when none does. */
     public static PllBlock maker(ElaboratedPlatform platform, Domain domain) {
-        String clock = domain.domain().clock();
-        int dot = clock == null ? -1 : clock.indexOf('.');
-        ElaboratedBlock block =
-                dot < 0 ? null : platform.block(clock.substring(0, dot)).orElse(null);
-        return block == null ? null : PllBlock.of(platform, block).orElse(null);
+        return ClockMaker.of(platform, domain)
+                .flatMap(maker -> PllBlock.of(platform, maker.block()))
+                .orElse(null);
     }
 
     private static Domain madeBy(ElaboratedPlatform platform, String output) {

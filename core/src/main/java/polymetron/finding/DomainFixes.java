@@ -2,16 +2,15 @@ package polymetron.finding;
 
 import java.util.HashSet;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import polymetron.clock.ClockMaker;
 import polymetron.clock.Neighbours;
 import polymetron.edit.Edit;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.Board;
-import polymetron.library.ClockOutput;
 import polymetron.platform.ClockDomain;
 
 /** The fixes that put a clock or reset input into one of the platform's domains. */
@@ -85,25 +84,11 @@ final class DomainFixes {
         Set<String> passed = new HashSet<>();
         Domain at = domain;
         while (at != null && passed.add(at.name())) {
-            String clock = at.domain().clock();
-            int dot = clock == null ? -1 : clock.indexOf('.');
-            ElaboratedBlock maker =
-                    dot < 0 ? null : platform.block(clock.substring(0, dot)).orElse(null);
-            if (maker == null) {
-                return false;
-            }
-            if (maker.name().equals(block)) {
+            ClockMaker maker = ClockMaker.of(platform, at).orElse(null);
+            if (maker != null && maker.block().name().equals(block)) {
                 return true;
             }
-            String from =
-                    maker.shape().clockOutputs().stream()
-                            .filter(output -> clock.endsWith("." + output.name()))
-                            .map(ClockOutput::from)
-                            .filter(Objects::nonNull)
-                            .findFirst()
-                            .orElse(null);
-            String input = from == null ? null : maker.domain(from);
-            at = input == null ? null : platform.domainIndex().get(input);
+            at = maker == null ? null : maker.source(platform).orElse(null);
         }
         return false;
     }
