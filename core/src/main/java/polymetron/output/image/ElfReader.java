@@ -28,6 +28,7 @@ public final class ElfReader {
     private static final int LOADABLE = 1;
     private static final int WITHOUT_CONTENTS = 8;
     private static final int ALLOCATED = 2;
+    private static final int COMPRESSED = 0x800;
     private static final int NOTE = 7;
     private static final int SYMBOL_TABLE = 2;
     private static final int SYMBOL = 16;
@@ -73,7 +74,11 @@ public final class ElfReader {
                 segments,
                 sections(segments),
                 symbols(),
-                fingerprint());
+                fingerprint(),
+                LineTable.read(
+                        contents(".debug_line"),
+                        contents(".debug_line_str"),
+                        contents(".debug_str")));
     }
 
     private void checkIdentity() {
@@ -219,6 +224,25 @@ public final class ElfReader {
             }
         }
         return List.copyOf(sections);
+    }
+
+    /** Bytes of the first section of that name; none where there is no such section, or where it is compressed. */
+    private byte[] contents(String section) {
+        long table = wordAt(32);
+        int count = shortAt(48);
+        for (int index = 0; table != 0 && index < count; index++) {
+            int at = (int) table + index * shortAt(46);
+            long offset = wordAt(at + 16);
+            long size = wordAt(at + 20);
+            boolean isPlain =
+                    wordAt(at + 4) != WITHOUT_CONTENTS && (wordAt(at + 8) & COMPRESSED) == 0;
+            if (isPlain
+                    && offset + size <= file.limit()
+                    && name(table, shortAt(50), count, wordAt(at)).equals(section)) {
+                return Arrays.copyOfRange(file.array(), (int) offset, (int) (offset + size));
+            }
+        }
+        return new byte[0];
     }
 
     /** From the first note that says one; a note that is broken says nothing. */

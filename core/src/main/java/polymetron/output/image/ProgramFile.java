@@ -12,6 +12,7 @@ import java.util.Optional;
  * @param sections those that take up memory, in the order of the file
  * @param symbols named places by ascending address; empty when the file has none
  * @param fingerprint of the platform that it was linked for, from its note; null when it does not say
+ * @param lines what it was compiled from; empty without debugging information
  */
 public record ProgramFile(
         int flags,
@@ -19,12 +20,13 @@ public record ProgramFile(
         List<Segment> segments,
         List<Section> sections,
         List<Symbol> symbols,
-        String fingerprint) {
+        String fingerprint,
+        SourceLines lines) {
     /** For a file that does not say where it begins. */
     public static final long NO_ENTRY = -1;
 
     public ProgramFile(int flags, long entry, List<Segment> segments, List<Section> sections) {
-        this(flags, entry, segments, sections, List.of(), null);
+        this(flags, entry, segments, sections, List.of(), null, SourceLines.NONE);
     }
 
     /**
@@ -64,8 +66,20 @@ public record ProgramFile(
             boolean writable,
             boolean executable) {}
 
-    /** An address as a person finds it: the nearest symbol at or below it and the distance; empty when there is none. */
+    /**
+     * An address as a person finds it: the nearest symbol at or below it and the distance, and the source line where it is
+     * known, such as {@code send+0x8 at main.c:12}; empty when there is no symbol.
+     */
     public Optional<String> place(long address) {
+        return symbolAt(address)
+                .map(
+                        symbol ->
+                                lines.at(address)
+                                        .map(line -> "%s at %s".formatted(symbol, line))
+                                        .orElse(symbol));
+    }
+
+    private Optional<String> symbolAt(long address) {
         int low = 0;
         int high = symbols.size();
         while (low < high) {
