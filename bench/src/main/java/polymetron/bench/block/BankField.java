@@ -15,6 +15,7 @@ final class BankField {
     private final Field type;
     private final long ones;
     private LongSupplier given;
+    private LongSupplier givenBefore;
     private LongConsumer written = value -> {};
     private Runnable taken = () -> {};
 
@@ -38,6 +39,15 @@ final class BankField {
     /** The block gives the value, each time it is read. */
     BankField gives(LongSupplier value) {
         given = value;
+        return this;
+    }
+
+    /**
+     * What it gives before what happens in the cycle of a write, where that is not the same: bytes that are not written keep
+     * it.
+     */
+    BankField givesBefore(LongSupplier value) {
+        givenBefore = value;
         return this;
     }
 
@@ -112,7 +122,7 @@ final class BankField {
     /** What the block gives becomes what is stored, so that a write of some bytes leaves the others. */
     void settle() {
         if (given != null) {
-            put(given.getAsLong());
+            put((givenBefore == null ? given : givenBefore).getAsLong());
         }
     }
 }

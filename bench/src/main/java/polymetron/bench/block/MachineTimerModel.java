@@ -30,7 +30,7 @@ public final class MachineTimerModel extends BankModel {
             software[hart] = bank.readAt(MSIP + 4 * hart, 0);
         }
         this.time = bank.readAt(MTIME, 0);
-        time.gives(this::ticks).onStored(this::timeWritten);
+        time.gives(this::ticks).givesBefore(() -> ticksAt(now() - 1)).onStored(this::timeWritten);
         clear();
     }
 
@@ -42,7 +42,11 @@ public final class MachineTimerModel extends BankModel {
 
     /** MTIME. */
     public long ticks() {
-        return now() / divider + offsetTicks;
+        return ticksAt(now());
+    }
+
+    private long ticksAt(long cycle) {
+        return cycle / divider + offsetTicks;
     }
 
     /** Whether the timer interrupt of a hart is pending. */

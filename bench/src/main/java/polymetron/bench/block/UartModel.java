@@ -65,6 +65,9 @@ public final class UartModel extends BankModel {
 
     private long busyUntil;
 
+    /** When a character left the FIFO last. */
+    private long lastTake;
+
     /** When the transmitter tells that it has become empty. */
     private long emptyTold;
 
@@ -113,6 +116,7 @@ public final class UartModel extends BankModel {
         timedOut = false;
         nextTake = NEVER;
         busyUntil = 0;
+        lastTake = NEVER;
         emptyTold = NEVER;
         loopedArrival = NEVER;
         nextArrival = NEVER;
@@ -178,6 +182,7 @@ public final class UartModel extends BankModel {
     /** Takes the next character out of the FIFO. */
     private void take(long at) {
         byte character = transmitFifo.remove();
+        lastTake = at;
         busyUntil = at + characterCycles();
         if (loop.isSet()) {
             looped = character;
@@ -281,7 +286,9 @@ public final class UartModel extends BankModel {
 
     private void transmit(byte character) {
         transmitterEmptied = false;
-        if (transmitFifo.size() < (fifosOn() ? FIFO_DEPTH : 1)) {
+        // The place of a character that leaves in this cycle is free in the next.
+        int waiting = transmitFifo.size() + (lastTake == now() ? 1 : 0);
+        if (waiting < (fifosOn() ? FIFO_DEPTH : 1)) {
             transmitFifo.add(character);
         }
         if (nextTake == NEVER) {

@@ -38,6 +38,12 @@ final class ExercisePlatform {
                 new String(
                         Shipped.file("block-types/" + block + "/exercise/exercise.c"),
                         StandardCharsets.UTF_8);
+        return programOf(platform, folder, text);
+    }
+
+    /** A program that defines {@code exercise}. */
+    static ProgramImage programOf(ElaboratedPlatform platform, Path folder, String text)
+            throws IOException {
         String common =
                 new String(
                         ExercisePlatform.class

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.output.HandoffFile;
 import polymetron.output.hardware.Hardware;
@@ -41,8 +42,24 @@ final class ExerciseRun {
         StepByStep.watch(folder, "cpu");
     }
 
+    boolean has(String block) {
+        return platform.blockIndex().get(block) != null;
+    }
+
     ProgramImage program(String block) throws IOException {
         return ExercisePlatform.program(platform, folder.resolve(block), block);
+    }
+
+    /** Random use of the registers of a block, by its name on the platform. */
+    ProgramImage randomUse(String block, long seed, int accesses) throws IOException {
+        return ExercisePlatform.programOf(
+                platform,
+                folder.resolve("use-" + block),
+                RegisterUse.program(
+                        platform.blockIndex().get(block),
+                        block.toUpperCase(Locale.ROOT) + "_BASE",
+                        seed,
+                        accesses));
     }
 
     /** Puts a program where the simulation finds it, and what happens outside. */
