@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
+import EvidenceSection from './EvidenceSection.vue'
 
 const props = defineProps<{ identity: string }>()
 const { data: sheet, error } = useQuery({
@@ -167,6 +168,8 @@ const open = ref<string>()
                     </tbody>
                 </table>
             </section>
+
+            <EvidenceSection v-if="sheet.evidence" :evidence="sheet.evidence" />
 
             <section v-if="sheet.driver || sheet.compatible.length" class="mt-5">
                 <h3 class="heading">Software</h3>

@@ -11,14 +11,19 @@ import java.util.TreeMap;
  * @param common files that any block or bus may use, by name
  * @param ofTypes files of block types, by name
  * @param ofParts the file that stands in for each kind of board part in simulation
+ * @param evidence how well they are tested
  */
 public record HardwareSources(
         SortedMap<String, String> common,
         Map<Vlnv, SortedMap<String, String>> ofTypes,
-        SortedMap<String, String> ofParts) {
+        SortedMap<String, String> ofParts,
+        Evidence.Kept evidence) {
     public static final HardwareSources NONE =
             new HardwareSources(
-                    Collections.emptySortedMap(), Map.of(), Collections.emptySortedMap());
+                    Collections.emptySortedMap(),
+                    Map.of(),
+                    Collections.emptySortedMap(),
+                    new Evidence.Kept(null, null));
 
     public HardwareSources {
         common = Collections.unmodifiableSortedMap(new TreeMap<>(common));
@@ -29,5 +34,17 @@ public record HardwareSources(
     /** The files of a block type. */
     public SortedMap<String, String> of(Vlnv type) {
         return ofTypes.getOrDefault(type, Collections.emptySortedMap());
+    }
+
+    /** The files of a block type with the common module that it is, where it is one. */
+    public SortedMap<String, String> ofBehaviour(BlockType type) {
+        SortedMap<String, String> files = new TreeMap<>(of(type.identity()));
+        if (type.hardware() != null) {
+            String file = type.hardware().module() + ".v";
+            if (common.containsKey(file)) {
+                files.put(file, common.get(file));
+            }
+        }
+        return files;
     }
 }

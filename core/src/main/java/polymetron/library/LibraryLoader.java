@@ -62,7 +62,12 @@ public final class LibraryLoader {
                 readAll(index.path("devices"), "devices/", Device::read),
                 readAll(index.path("recipes"), "recipes/", Recipe::read),
                 drivers,
-                new HardwareSources(common, hardware, parts));
+                new HardwareSources(
+                        common,
+                        hardware,
+                        parts,
+                        Documents.read(
+                                "evidence.json", text("evidence.json"), Evidence.Kept.class)));
     }
 
     private static List<String> names(JsonNode list) {

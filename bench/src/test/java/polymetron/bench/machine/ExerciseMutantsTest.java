@@ -3,56 +3,98 @@ package polymetron.bench.machine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import polymetron.bench.machine.ExerciseRun.Moved;
+import polymetron.bench.mutant.EvidenceFile;
+import polymetron.bench.mutant.Judgement;
+import polymetron.bench.mutant.MeasuredSize;
+import polymetron.bench.mutant.Mutants;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.library.HardwareBinding;
+import polymetron.library.Evidence;
+import polymetron.output.image.ImageFiles;
+import polymetron.output.image.ProgramImage;
 import polymetron.outside.Tool;
 
 /**
- * Whether exercises would notice: yosys changes the hardware of a block in one place after the other (mutate), and its exercise
- * has to say something else then, or nothing. All changes are built into one simulation, each behind the number that turns it
- * on. Twenty of two blocks in every run; others by hand with -Dpolymetron.mutants=50 -Dpolymetron.mutants.blocks=NAME,NAME.
+ * Whether the tests of a block would notice hardware that is wrong: its exercise, and where bench and hardware answer alike
+ * ({@link RegisterUseTest}) random use of its registers. Twenty changes of two blocks in every run; others by hand with
+ * -Dpolymetron.mutants=50 -Dpolymetron.mutants.blocks=NAME,NAME, and -Dpolymetron.evidence=write to keep what came out for the
+ * library's pages.
  */
 final class ExerciseMutantsTest {
     private static final int COUNT = Integer.getInteger("polymetron.mutants", 20);
+    private static final int SEED = 1;
+    private static final int USES = 2;
+    private static final int ACCESSES = 600;
+    private static final long MOST_CYCLES = 3_000_000;
 
-    /** Of those that are tried at least this part must be noticed. */
+    /** Of those that make a difference at least this part must be noticed. */
     private static final double NOTICED =
-            Double.parseDouble(System.getProperty("polymetron.mutants.noticed", "0.7"));
-
-    private static final Set<String> ELEMENTS =
-            Set.of("fifo", "splitter", "width-adapter", "clock-crossing");
+            Double.parseDouble(System.getProperty("polymetron.mutants.noticed", "0.9"));
 
     private static final Pattern ENDED = Pattern.compile("ended in (\\d+)");
+    private static final Pattern GIVEN = Pattern.compile("\\.(\\w+)\\((?:\\d+'d)?(\\d+)\\)");
+
+    /** Blocks of which each instruction of the exercise ends in the same cycle as on the bench, with the same value. */
+    private static final Set<String> EXACT =
+            Set.of(
+                    "spi-controller",
+                    "i2c-controller",
+                    "uart",
+                    "general-timer",
+                    "machine-timer",
+                    "gpio",
+                    "converter-reader",
+                    "signal-probe");
+
+    /** Blocks whose registers are used at random besides. */
+    private static final Set<String> USED =
+            Set.of(
+                    "spi-controller",
+                    "i2c-controller",
+                    "uart",
+                    "general-timer",
+                    "machine-timer",
+                    "gpio",
+                    "pwm",
+                    "converter-reader",
+                    "signal-probe",
+                    "analog-monitor");
 
     @TempDir private Path folder;
+
+    /**
+     * @param most cycles that it is given: twice what it needs without a change
+     */
+    private record Program(String name, List<Moved> world, boolean exact, String said, long most) {}
 
     /** A few, or those that -Dpolymetron.mutants.blocks names. */
     static Stream<String> blocks() {
         String only = System.getProperty("polymetron.mutants.blocks");
-        return only == null ? Stream.of("spi-controller", "watchdog") : Stream.of(only.split(","));
+        return only == null ? Stream.of("gpio", "watchdog") : Stream.of(only.split(","));
     }
 
     private static ElaboratedPlatform platformWith(String block) {
-        return Stream.of(
-                        ExercisePlatform.elaborated(),
-                        ExercisePlatform.streams(),
-                        ExercisePlatform.buses())
+        return Stream.<Supplier<ElaboratedPlatform>>of(
+                        ExercisePlatform::elaborated,
+                        ExercisePlatform::streams,
+                        ExercisePlatform::buses)
+                .map(Supplier::get)
                 .filter(each -> blockOf(each, block).isPresent())
                 .findFirst()
                 .orElseThrow();
@@ -73,148 +115,132 @@ final class ExerciseMutantsTest {
     void mostChangesAreNoticed(String block) throws IOException {
         ElaboratedPlatform platform = platformWith(block);
         ExerciseRun run = new ExerciseRun(platform, folder);
-        // Elements of streams have no program of their own: packets of the DMA go through all of
-        // them.
-        String exercise = ELEMENTS.contains(block) ? "dma" : block;
-        run.use(run.program(exercise), OutsideOfExercises.of(exercise));
         ElaboratedBlock found = blockOf(platform, block).orElseThrow();
+        String module = found.type().hardware().module();
         Path hdl = folder.resolve("hdl");
-        List<String> changes = changes(hdl, found);
+        Evidence.Size size = MeasuredSize.of(platform, found, hdl);
+        Mutants mutants = Mutants.put(hdl, module, parameters(hdl, module, found), COUNT, SEED);
+        watch(found.name(), block.equals("pwm"));
+        List<Moved> world = OutsideOfExercises.of(block);
+        run.use(run.program(block), world);
+        // Builds the simulation.
+        assertThat(run.whole("verilator")).contains("all well, end.");
+        Program exercise = program("exercise", run.program(block), world, EXACT.contains(block));
+        List<Program> programs =
+                Stream.concat(
+                                Stream.of(exercise),
+                                USED.contains(block) ? uses(run, found.name()) : Stream.empty())
+                        .toList();
+        Judgement judgement =
+                Judgement.of(
+                        mutants,
+                        number ->
+                                programs.stream()
+                                        .anyMatch(each -> !said(number, each).equals(each.said())));
+        System.out.println(judgement.text(block));
+        assertThat(judgement.part()).isGreaterThanOrEqualTo(NOTICED);
+        EvidenceFile.write(found.type(), judgement, tests(block), size);
+    }
+
+    private static List<String> tests(String block) {
+        return USED.contains(block)
+                ? List.of("exercise", "random use of its registers")
+                : List.of("exercise");
+    }
+
+    private Stream<Program> uses(ExerciseRun run, String name) {
+        return Stream.iterate(1, seed -> seed <= USES, seed -> seed + 1)
+                .map(
+                        seed -> {
+                            try {
+                                return program(
+                                        "use" + seed,
+                                        run.randomUse(name, seed, ACCESSES),
+                                        List.of(),
+                                        true);
+                            } catch (IOException failure) {
+                                throw new UncheckedIOException(failure);
+                            }
+                        });
+    }
+
+    private Program program(String name, ProgramImage image, List<Moved> world, boolean exact) {
+        Tool.write(folder, name + ".hex", ImageFiles.of(image, name).getFirst().bytes());
+        Program unknown = new Program(name, world, exact, "", MOST_CYCLES);
+        Matcher ended = ENDED.matcher(output(0, unknown));
+        assertThat(ended.find()).isTrue();
+        Program known =
+                new Program(
+                        name, world, exact, said(0, unknown), 2 * Long.parseLong(ended.group(1)));
+        // Without a change it says that all is well: what is noticed later is the change.
+        assertThat(said(0, known)).isEqualTo(known.said()).contains("all well, end.");
+        return known;
+    }
+
+    /** The parameters that the module has on this platform. */
+    private static Map<String, Long> parameters(Path hdl, String module, ElaboratedBlock block)
+            throws IOException {
+        Map<String, Long> parameters = new LinkedHashMap<>();
+        try (Stream<Path> files = Files.list(hdl)) {
+            for (Path file : files.filter(each -> isOf(each, block.name())).toList()) {
+                String text = Files.readString(file);
+                int at = text.indexOf("    %s #(".formatted(module));
+                if (at >= 0) {
+                    Matcher given =
+                            GIVEN.matcher(text.substring(at, text.indexOf(" behaviour", at)));
+                    while (given.find()) {
+                        parameters.put(given.group(1), Long.parseLong(given.group(2)));
+                    }
+                }
+            }
+        }
+        return parameters;
+    }
+
+    private static boolean isOf(Path file, String block) {
+        return file.getFileName().toString().endsWith("_" + block + ".v");
+    }
+
+    /** The test bench finds what it looks into where the changes are, and says when it ends. */
+    private void watch(String block, boolean measures) throws IOException {
         Path bench = folder.resolve("sim/testbench.v");
-        String text = Files.readString(bench);
-        String inside = "board.%s.behaviour.".formatted(found.name());
+        String inside = "board.%s.behaviour.".formatted(block);
         Files.writeString(
                 bench,
-                text.replace(inside, inside + "with_changes.mutated.")
+                Files.readString(bench)
+                        .replace(inside, inside + "with_changes.mutated.")
                         .replaceFirst(
                                 "(?s)endmodule(?!.*endmodule)",
-                                "final \\$display(\"ended in %0d\", cycles);\nendmodule"));
-        // Without a change it says that all is well: what is noticed later is the change.
-        String right = run.whole("verilator");
-        assertThat(right).contains("all well, end.");
-        Matcher ended = ENDED.matcher(right);
-        assertThat(ended.find()).isTrue();
-        long most = 2 * Long.parseLong(ended.group(1));
-        assertThat(said(0, most)).isEqualTo(said(right));
-        List<String> survivors = new ArrayList<>();
-        for (int at = 0; at < changes.size(); at++) {
-            if (said(at + 1, most).equals(said(right))) {
-                survivors.add(changes.get(at));
-            }
-        }
-        System.out.printf(
-                "mutants of %s: %d of %d noticed%n",
-                block, changes.size() - survivors.size(), changes.size());
-        survivors.forEach(each -> System.out.println("survives: " + each));
-        assertThat(survivors.size()).isLessThanOrEqualTo((int) ((1 - NOTICED) * changes.size()));
+                                Matcher.quoteReplacement(
+                                        "final $display(\"ended in %0d\", cycles);\n"
+                                                + (measures ? ExerciseTest.MEASURE : "")
+                                                + "endmodule")));
     }
 
-    /** Puts all changes into the hardware of the block, and lists them; number 0 is none of them. */
-    private List<String> changes(Path hdl, ElaboratedBlock block) throws IOException {
-        HardwareBinding binding = block.type().hardware();
-        Map<String, Long> parameters = new LinkedHashMap<>();
-        binding.parameters()
-                .forEach((name, value) -> parameters.put(name, block.shape().number(value, 0)));
-        String set =
-                parameters.entrySet().stream()
-                        .map(each -> " -chparam %s %d".formatted(each.getKey(), each.getValue()))
-                        .collect(Collectors.joining());
-        yosys(
-                hdl,
-                "read_verilog polymetron_*.v; hierarchy -top %s%s; proc; setattr -mod -set keep_hierarchy 1 polymetron_converter; flatten; opt_clean; rename -top mutated; write_ilang mutated.il; mutate -list %d -seed 1 -o changes.txt"
-                        .formatted(binding.module(), set, COUNT));
-        List<String> changes = Files.readAllLines(hdl.resolve("changes.txt"));
-        StringBuilder script = new StringBuilder("read_ilang mutated.il\n");
-        for (int at = 0; at < changes.size(); at++) {
-            script.append(
-                    changes.get(at)
-                            .replaceFirst(
-                                    "mutate ", "mutate -ctrl mutant 16 %d ".formatted(at + 1)));
-            script.append('\n');
-        }
-        Files.writeString(
-                hdl.resolve("mutate.ys"),
-                script + "clean\nselect mutated\nwrite_verilog -noattr -selected mutated.v\n");
-        Tool.run(hdl, "yosys", "-q", "-s", "mutate.ys");
-        Path file = hdl.resolve(binding.module() + ".v");
-        String original = Files.readString(file);
-        Files.writeString(
-                file,
-                wrapped(original, binding.module(), parameters)
-                        + original.replaceFirst(
-                                "module " + binding.module(), "module original_of_mutated")
-                        + Files.readString(hdl.resolve("mutated.v")));
-        return changes;
+    private String output(int mutant, Program program) {
+        StringBuilder lines = new StringBuilder();
+        program.world().forEach(each -> lines.append(each.line()));
+        Tool.write(folder, "sim/world.txt", lines.toString().getBytes());
+        return Tool.tryRun(
+                        folder.resolve("sim"),
+                        "build/verilator +IMAGE=../%s.hex +UNTIL=end. +INPUT=world.txt +CYCLES=%s +MUTANT=%s"
+                                .formatted(program.name(), program.most(), mutant)
+                                .split(" "))
+                .output();
     }
 
-    private static void yosys(Path hdl, String commands) {
-        Tool.run(hdl, "yosys", "-q", "-p", commands);
-    }
-
-    /**
-     * A module with the ports and parameters of the original, with the changed one inside where the parameters are those that it
-     * was made for, and the original elsewhere.
-     */
-    private static String wrapped(String original, String module, Map<String, Long> parameters) {
-        // The list of ports ends where the first line has nothing but its end.
-        String header =
-                original.substring(
-                        original.indexOf("module " + module), original.indexOf("\n);") + 3);
-        List<String> ports = new ArrayList<>();
-        for (String line : header.lines().toList()) {
-            String port = line.strip().replaceFirst(",$", "");
-            if (port.startsWith("input ") || port.startsWith("output ")) {
-                ports.add(port.substring(port.lastIndexOf(' ') + 1));
-            }
-        }
-        String connected =
-                ports.stream()
-                        .map(each -> ".%1$s(%1$s)".formatted(each))
-                        .collect(Collectors.joining(", "));
-        String given =
-                parameters.keySet().stream()
-                        .map(each -> ".%1$s(%1$s)".formatted(each))
-                        .collect(Collectors.joining(", "));
-        String same =
-                parameters.entrySet().stream()
-                        .map(each -> each.getKey() + " == " + each.getValue())
-                        .collect(Collectors.joining(" && "));
-        return """
-        %s
-        reg [15:0] mutant = 16'd0;
-        initial if ($value$plusargs("MUTANT=%%d", mutant)) ;
-        generate
-        if (%s) begin : with_changes
-            mutated mutated (.mutant(mutant), %s);
-        end
-        else begin : without
-            original_of_mutated #(%s) original (%s);
-        end
-        endgenerate
-        endmodule
-        """
-                .formatted(
-                        header.replace("output reg ", "output wire "),
-                        same.isEmpty() ? "1" : same,
-                        connected,
-                        given,
-                        connected);
-    }
-
-    /** What the program says while a change is on, given twice the time that it needs without. */
-    private String said(int mutant, long cycles) {
-        return said(
-                Tool.tryRun(
-                                folder.resolve("sim"),
-                                "build/verilator +IMAGE=../exercise.hex +UNTIL=end. +INPUT=world.txt +CYCLES=%s +MUTANT=%s"
-                                        .formatted(cycles, mutant)
-                                        .split(" "))
-                        .output());
-    }
-
-    /** Without what the simulator says of itself. */
-    private static String said(String output) {
+    /** What a program says while a change is on, and what its instructions do where that is compared as well. */
+    private String said(int mutant, Program program) {
+        String output = output(mutant, program);
         int end = output.indexOf("- testbench.v");
-        return ENDED.matcher(end < 0 ? output : output.substring(0, end)).replaceAll("").strip();
+        String words =
+                ENDED.matcher(end < 0 ? output : output.substring(0, end)).replaceAll("").strip();
+        try {
+            return program.exact()
+                    ? words + Files.readString(folder.resolve("sim/steps.txt")).hashCode()
+                    : words;
+        } catch (IOException failure) {
+            throw new UncheckedIOException(failure);
+        }
     }
 }

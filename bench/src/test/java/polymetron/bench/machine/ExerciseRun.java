@@ -18,7 +18,7 @@ import polymetron.outside.Tool;
 final class ExerciseRun {
     /** Something outside that happens at a time. */
     record Moved(int micros, String part, long levels) {
-        private String line() {
+        String line() {
             return "%s @%s %x%n".formatted(micros, part, levels);
         }
     }

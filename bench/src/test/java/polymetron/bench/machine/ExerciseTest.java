@@ -36,7 +36,7 @@ final class ExerciseTest {
     }
 
     /** Counts for how many of a thousand cycles each output of the PWM is high, once the program has asked for it. */
-    private static final String MEASURE =
+    static final String MEASURE =
             """
             reg asked = 1'b0;
             reg answered = 1'b0;

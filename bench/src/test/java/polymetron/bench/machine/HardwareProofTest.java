@@ -7,10 +7,15 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import polymetron.Shipped;
+import polymetron.bench.mutant.EvidenceFile;
 import polymetron.outside.Tool;
 
 /**
@@ -216,6 +221,23 @@ final class HardwareProofTest {
                         "far_value <= far_value",
                         "!far_request && asked_seen[1] != taken",
                         "!far_request && asked_seen[1]"));
+    }
+
+    /** The library's pages say what is proved here; -Dpolymetron.evidence=write keeps it. */
+    @Test
+    void theLibrarySaysWhatIsProved() throws IOException {
+        SortedMap<String, Integer> proved = new TreeMap<>();
+        proofs().forEach(
+                        proof ->
+                                proof.modules()
+                                        .forEach(
+                                                module ->
+                                                        proved.merge(
+                                                                "polymetron_" + module,
+                                                                proof.steps(),
+                                                                Math::max)));
+        EvidenceFile.writeProofs(proved);
+        assertThat(Shipped.LIBRARY.hardware().evidence().proofs()).isEqualTo(proved);
     }
 
     @TempDir private Path folder;

@@ -30,6 +30,7 @@ import polymetron.quantity.Frequency;
  *
  * @param standard published programming model that the registers follow
  * @param driver text of the C driver header
+ * @param evidence how well the hardware is tested; null for a block without any
  */
 public record DatasheetView(
         String identity,
@@ -46,7 +47,8 @@ public record DatasheetView(
         List<String> compatible,
         @Nullable String standard,
         @Nullable String driverName,
-        @Nullable String driver) {
+        @Nullable String driver,
+        @Nullable EvidenceView evidence) {
 
     /** A parameter and what is allowed. */
     public record ParameterRow(
@@ -91,7 +93,8 @@ public record DatasheetView(
                 type.software().compatible(),
                 type.software().standard(),
                 type.software().driver(),
-                type.software().driver() == null ? null : drivers.get(type.software().driver()));
+                type.software().driver() == null ? null : drivers.get(type.software().driver()),
+                EvidenceView.of(type, library));
     }
 
     private static ParameterRow parameter(ParameterType parameter) {
