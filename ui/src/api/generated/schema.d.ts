@@ -1497,6 +1497,7 @@ export interface components {
             description: string;
             driver?: string | null;
             driverName?: string | null;
+            evidence?: components["schemas"]["EvidenceView"];
             identity: string;
             kind: string;
             needs?: string | null;
@@ -1594,6 +1595,13 @@ export interface components {
         };
         EditToTry: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
+        };
+        EvidenceView: {
+            current: boolean;
+            faults?: components["schemas"]["PlantedFaults"];
+            hash: string;
+            proofs: components["schemas"]["ProofRow"][];
+            size?: components["schemas"]["MeasuredSizeRow"];
         };
         FieldRow: {
             bits: string;
@@ -1879,6 +1887,17 @@ export interface components {
             wanted: string;
             within: boolean;
         };
+        MeasuredSizeRow: {
+            /** Format: int64 */
+            estimatedFlipFlops: number;
+            /** Format: int64 */
+            estimatedLookupTables: number;
+            /** Format: int64 */
+            flipFlops: number;
+            /** Format: int64 */
+            lookupTables: number;
+            parameters: string[];
+        };
         MemoryFitView: {
             /** Format: int64 */
             bits: number;
@@ -2120,6 +2139,16 @@ export interface components {
             /** Format: int64 */
             revision: number;
         };
+        PlantedFaults: {
+            /** Format: int32 */
+            found: number;
+            /** Format: int32 */
+            harmless: number;
+            missed: string[];
+            /** Format: int32 */
+            planted: number;
+            tests: string[];
+        };
         PlatformSummary: {
             /** Format: int32 */
             blocks?: number | null;
@@ -2198,6 +2227,11 @@ export interface components {
             /** Format: int32 */
             sizeBytes: number;
             uploadedAt: string;
+        };
+        ProofRow: {
+            /** Format: int32 */
+            cycles: number;
+            module: string;
         };
         ProtocolView: {
             dataWidths: number[];

@@ -17,7 +17,7 @@ import polymetron.bench.hart.Ram;
 /**
  * Checks what a program and the blocks that move data do in memory: what it reads before anything was written there, what they
  * write over its instructions and its stack, and what they read that was stored without a FENCE behind it (RISC-V Unprivileged ISA, 2.7:
- * without one, others need not see it). Each is noticed once for a place in the program, and counted.
+ * without one, others need not see it), and what a load takes from a cache that others have changed in memory since. Each is noticed once for a place in the program, and counted.
  */
 public final class MemoryCheck {
     /** More places than these are not noticed. */
@@ -65,6 +65,11 @@ public final class MemoryCheck {
             } else if (!memory.wasWritten(offset, size)) {
                 notice(Kind.NEVER_WRITTEN, name, pc, address, places.apply(pc));
             }
+        }
+
+        @Override
+        public void stale(int address, int pc) {
+            notice(Kind.STALE, name, pc, address, places.apply(pc));
         }
 
         @Override

@@ -19,7 +19,8 @@ public record MemoryNotice(
         NEVER_WRITTEN,
         OVER_INSTRUCTIONS,
         OVER_STACK,
-        NOT_FENCED
+        NOT_FENCED,
+        STALE
     }
 
     /** In words, for a person. */
@@ -36,6 +37,9 @@ public record MemoryNotice(
                     case NOT_FENCED ->
                             "%s reads %s, which %s stored without a FENCE behind it"
                                     .formatted(who, at, place);
+                    case STALE ->
+                            "%s in %s reads %s from its cache, but memory was changed since; a FENCE before the load drops the line"
+                                    .formatted(who, place, at);
                 };
         return count == 1 ? what : "%s, %s times".formatted(what, count);
     }

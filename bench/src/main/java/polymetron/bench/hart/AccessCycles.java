@@ -6,10 +6,15 @@ package polymetron.bench.hart;
  * @param read from the request to the answer
  * @param write the same of a store
  * @param answer how many of them come after the one in which the target does it
+ * @param line to read as much as the initiator reads at once: a line of its cache
  */
-public record AccessCycles(int read, int write, int answer) {
+public record AccessCycles(int read, int write, int answer, int line) {
     /** Where nothing is known, or nothing counts. */
-    public static final AccessCycles NONE = new AccessCycles(0, 0, 0);
+    public static final AccessCycles NONE = new AccessCycles(0, 0, 0, 0);
+
+    public AccessCycles(int read, int write, int answer) {
+        this(read, write, answer, read);
+    }
 
     /** Cycles until the one in which something is read: what is there in it is what comes back. */
     int untilRead() {

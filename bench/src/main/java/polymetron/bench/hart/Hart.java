@@ -65,6 +65,14 @@ public final class Hart {
 
     private boolean trapped;
 
+    private Caches caches = Caches.NONE;
+
+    /** Cycles to fetch a line of instructions. */
+    private int lineCycles;
+
+    /** What the last access took, where loads go through a cache. */
+    private int cachedCycles;
+
     /** Told of each access to memory; null for none. */
     private MemoryWatch watch;
 
@@ -112,6 +120,16 @@ public final class Hart {
         data = null;
         hasHalf = false;
         translator.forget();
+        dropLines(true);
+    }
+
+    private void dropLines(boolean alsoInstructions) {
+        if (caches.data() != null) {
+            caches.data().clear();
+        }
+        if (alsoInstructions && caches.instructions() != null) {
+            caches.instructions().clear();
+        }
     }
 
     /** A reset while time goes on; memories keep what is in them. */
@@ -160,6 +178,12 @@ public final class Hart {
     /** Turns translation to byte code off, to compare with plain interpretation. */
     public void interpretOnly() {
         translating = false;
+    }
+
+    /** Gives the hart caches; such a hart is interpreted only. */
+    public void cache(Caches kept) {
+        caches = kept;
+        translating &= kept.equals(Caches.NONE);
     }
 
     /** Tells of each access to memory from now on. */
@@ -247,6 +271,7 @@ public final class Hart {
             }
             int base = fetchMap.base(index);
             fetchCycles = fetchMap.cycles(index).read();
+            lineCycles = fetchMap.cycles(index).line();
             // A translation holds addresses: it is wrong where the same memory appears elsewhere.
             if (code != ram || codeBase != base) {
                 translator.forget();
@@ -393,7 +418,10 @@ public final class Hart {
             int two = x[instruction >>> 24];
             int next = at + Decoder.length(instruction);
             int op = instruction & 0xFF;
-            int fetched = compresses ? fetched(codeBase + at, instruction) : fetchCycles;
+            int fetched =
+                    caches.instructions() != null
+                            ? fetchedLines(codeBase + at, instruction)
+                            : compresses ? fetched(codeBase + at, instruction) : fetchCycles;
             int cycles = fetched + cost[op];
             switch (op) {
                 case Op.LUI -> x[rd] = immediate;
@@ -430,7 +458,10 @@ public final class Hart {
                         ended = true;
                         return done + slow(instruction, immediate, one, two, done, fetched);
                     }
-                    cycles += op >= Op.SB ? dataCycles.write() : dataCycles.read();
+                    cycles +=
+                            op >= Op.SB
+                                    ? dataCycles.write()
+                                    : caches.data() != null ? cachedCycles : dataCycles.read();
                 }
                 case Op.ADDI -> x[rd] = one + immediate;
                 case Op.SLTI -> x[rd] = one < immediate ? 1 : 0;
@@ -461,6 +492,7 @@ public final class Hart {
                     if (watch != null) {
                         watch.fenced();
                     }
+                    dropLines(immediate != 0);
                     if (immediate != 0) {
                         hasHalf = false;
                     }
@@ -498,6 +530,13 @@ public final class Hart {
         return words == 0 ? Math.min(1, fetchCycles) : words * fetchCycles;
     }
 
+    /** The same through a cache: nothing where the line is kept. */
+    private int fetchedLines(int address, int instruction) {
+        int cycles = caches.instructions().has(address) ? 0 : lineCycles;
+        int last = address + Decoder.length(instruction) - 1;
+        return caches.instructions().has(last) ? cycles : cycles + lineCycles;
+    }
+
     private int decode(int at) {
         if (compresses && Compressed.isShort(code.half(at))) {
             int half = code.half(at) & 0xFFFF;
@@ -530,6 +569,13 @@ public final class Hart {
                 watch.accessed(data, offset, size, stores, address, watchedPc);
             }
         }
+        if (caches.data() != null && op < Op.SB && (offset & size(op) - 1) == 0) {
+            int place = cached(address, size(op));
+            if (place >= 0) {
+                bytes = caches.data().bytes();
+                offset = place;
+            }
+        }
         switch (op) {
             case Op.LW -> {
                 if ((offset & 3) != 0) {
@@ -551,6 +597,24 @@ public final class Hart {
             }
         }
         return true;
+    }
+
+    /** Where the cache has what a load reads, after it has fetched the line; -1 where it cannot keep it. */
+    private int cached(int address, int size) {
+        cachedCycles = 0;
+        int place = caches.data().find(address);
+        if (place < 0) {
+            place = caches.data().fill(data, dataBase, address);
+            cachedCycles = place < 0 ? dataCycles.read() : dataCycles.line();
+        } else if (watch != null && isStale(place, address - dataBase, size)) {
+            watch.stale(address, watchedPc);
+        }
+        return place;
+    }
+
+    private boolean isStale(int place, int offset, int size) {
+        return !java.util.Arrays.equals(
+                caches.data().bytes(), place, place + size, data.bytes, offset, offset + size);
     }
 
     private static int size(int op) {
@@ -582,6 +646,9 @@ public final class Hart {
         if (data.guard[offset >>> Ram.GRANULE] != 0) {
             data.stored(offset, size);
             translator.stored(data, offset);
+        }
+        if (caches.data() != null) {
+            caches.data().stored(data, dataBase, dataBase + offset, size);
         }
         return true;
     }
@@ -640,7 +707,7 @@ public final class Hart {
             dataCycles = takes;
             access(op, instruction >>> 8 & 63, address, two);
             pc += length;
-            return cycles;
+            return caches.data() != null && !store ? cachedCycles : cycles;
         }
         Registers registers = (Registers) dataMap.target(index);
         progress.reached(begins + (store ? takes.untilWritten() : takes.untilRead()), registers);

@@ -10,6 +10,9 @@ public interface MemoryWatch {
      */
     void accessed(Ram memory, int offset, int size, boolean stores, int address, int pc);
 
+    /** A load took from the hart's cache what is something else in memory by now. */
+    void stale(int address, int pc);
+
     /** A FENCE or FENCE.I: what was stored before is there for others. */
     void fenced();
 }

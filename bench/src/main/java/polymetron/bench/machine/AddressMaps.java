@@ -75,7 +75,8 @@ final class AddressMaps {
         return new AccessCycles(
                 (int) cost.single().middle(),
                 (int) cost.write().middle(),
-                (int) cost.answer().middle());
+                (int) cost.answer().middle(),
+                (int) (cost.single().middle() + (cost.burst() - 1) * cost.nextCycles()));
     }
 
     private void add(List<BusMap.Entry> entries, TargetRange target, AccessCycles cycles) {

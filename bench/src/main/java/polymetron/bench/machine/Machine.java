@@ -20,9 +20,12 @@ import polymetron.bench.check.MemoryCheck;
 import polymetron.bench.check.MemoryNotice;
 import polymetron.bench.clock.ClockRatio;
 import polymetron.bench.hart.BusMap;
+import polymetron.bench.hart.Caches;
+import polymetron.bench.hart.DataCache;
 import polymetron.bench.hart.DirectMemory;
 import polymetron.bench.hart.Hart;
 import polymetron.bench.hart.HartTiming;
+import polymetron.bench.hart.InstructionCache;
 import polymetron.bench.hart.MemoryExhausted;
 import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.hart.Registers;
@@ -205,6 +208,7 @@ public final class Machine {
                         (int) runs.resetVector(),
                         (int) runs.trapVector(),
                         (int) runs.id());
+        made.cache(caches(runs));
         made.csrs().setCounters(executes.counters());
         MachineTimer.serving(platform, runs)
                 .map(timer -> (MachineTimerModel) models.get(timer.registers()))
@@ -261,6 +265,23 @@ public final class Machine {
             }
         }
         return domains;
+    }
+
+    private static Caches caches(polymetron.software.Hart hart) {
+        InstructionCache instructions = null;
+        DataCache data = null;
+        var shape = hart.block().shape();
+        for (Capability.Cache each : hart.role().caches()) {
+            int bytes = (int) shape.number(each.bytes(), 0);
+            int line = Integer.highestOneBit((int) Math.max(1, shape.number(each.line(), 1)));
+            int ways = (int) Math.max(1, shape.number(each.ways(), 1));
+            if (bytes >= line * ways && each.holds().equals("data")) {
+                data = new DataCache(bytes, line, ways);
+            } else if (bytes >= line) {
+                instructions = new InstructionCache(bytes, line);
+            }
+        }
+        return new Caches(instructions, data);
     }
 
     private static HartTiming timing(polymetron.software.Hart hart) {

@@ -211,6 +211,26 @@ final class ExercisePlatform {
         return ready(platform);
     }
 
+    /** A processor with caches, and a mover that writes memory behind them. */
+    static ElaboratedPlatform cached() {
+        Platform platform = Platform.empty("Cached", Vlnv.parse("polymetron:boards:terrace:1.0"));
+        Map<String, Edit.AddBlock> blocks = new LinkedHashMap<>();
+        add(blocks, "cpu", "processor:rv32-fast:1.0", Map.of("COMPRESSED", "0"));
+        add(blocks, "code", "memory:block-memory:1.1", Map.of("SIZE", "32768"));
+        add(blocks, "console", "serial:uart:1.0", Map.of());
+        add(blocks, "mover", "data-movement:dma:1.0", Map.of("FIFO", "16", "BURST", "4"));
+        platform = EDITOR.apply(platform, new Edit.Several(null, List.copyOf(blocks.values())));
+        List<Edit> edits = new ArrayList<>();
+        edits.add(new Edit.AddDomain(new ClockDomain("main", "oscillator", "reset_button")));
+        for (String each : blocks.keySet()) {
+            inputs(platform, each)
+                    .forEach(input -> edits.add(new Edit.SetDomain(each, input, "main")));
+        }
+        edits.add(new Edit.AddBus(new Bus("system", Protocol.AXI4, 64, 32, "main")));
+        connect(edits, "mover.to_stream mover.from_stream");
+        return Shipped.elaborate(ready(EDITOR.apply(platform, new Edit.Several(null, edits))));
+    }
+
     /** Logic outside on each protocol, memory chips, and a mover beside the processor. */
     static ElaboratedPlatform buses() {
         Platform platform = Platform.empty("Buses", Vlnv.parse("polymetron:boards:terrace:1.0"));

@@ -24,9 +24,13 @@ final class MemoryCheckTest {
     @TempDir private Path folder;
 
     private List<MemoryNotice> notices(String body) {
+        return notices(PLATFORM, body, "end.");
+    }
+
+    private List<MemoryNotice> notices(ElaboratedPlatform platform, String body, String says) {
         ProgramImage image =
                 BuiltProgram.of(
-                        PLATFORM,
+                        platform,
                         folder,
                         """
                         #include "drivers/dma.h"
@@ -40,10 +44,10 @@ final class MemoryCheckTest {
                         %s
                         """
                                 .formatted(body));
-        Machine machine = new Machine(PLATFORM);
+        Machine machine = new Machine(platform);
         machine.checkMemory();
         machine.load(image);
-        assertThat(BuiltProgram.saysUntil(machine, "end.", 0.01)).endsWith("end.");
+        assertThat(BuiltProgram.saysUntil(machine, "end.", 0.01)).endsWith(says);
         List<MemoryNotice> notices = machine.notices();
         // The same after a reset.
         machine.reset();
@@ -150,6 +154,41 @@ final class MemoryCheckTest {
                                                 "mover reads 0x[0-9A-F_]{9}, which"
                                                     + " fill\\+0x[0-9a-f]+ stored without a FENCE"
                                                     + " behind it, [0-9] times"));
+    }
+
+    /** With a cache, what a DMA has written is seen only after a FENCE; the driver has one. */
+    @Test
+    void aLoadFromALineThatWasChangedSince() {
+        ElaboratedPlatform cached = ExercisePlatform.cached();
+        String transfer =
+                """
+                for (int at = 0; at < 8; at++) from[at] = (uint32_t)at + 7u;
+                dma_receive(MOVER_BASE, (uintptr_t)to, 32u, false);
+                dma_send(MOVER_BASE, (uintptr_t)from, 32u, false);
+                if (*(volatile uint32_t *)&to[3] == 7u) from[0] = 1;
+                WAIT
+                print_hex(*(volatile uint32_t *)&to[3]);
+                """;
+        assertThat(notices(cached, main(transfer.replace("WAIT", "wait();")), "0000000aend."))
+                .isEmpty();
+        List<MemoryNotice> notices =
+                notices(
+                        cached,
+                        main(
+                                transfer.replace(
+                                        "WAIT",
+                                        "while ((*dma_register(MOVER_BASE, 68u) & 1u) == 0u) {"
+                                                + " }")),
+                        "00000000end.");
+        assertThat(notices)
+                .singleElement()
+                .satisfies(
+                        each ->
+                                assertThat(each.text())
+                                        .matches(
+                                                "cpu in main\\+0x[0-9a-f]+ reads 0x[0-9A-F_]{9}"
+                                                        + " from its cache, but memory was changed"
+                                                        + " since; .*"));
     }
 
     /** The driver's own words, without what orders memory. */
