@@ -88,7 +88,12 @@ final class BankField {
      * then, and what happens in that cycle is set after it: clearing never loses an event.
      */
     void set(long bits) {
-        put(stored() | bits);
+        register.happens(bits << type.lowBit() & mask());
+    }
+
+    /** Register and field, as a person calls them. */
+    String name() {
+        return register.type().name(register.index()) + "." + type.name();
     }
 
     /** What is stored, whatever the block gives. */

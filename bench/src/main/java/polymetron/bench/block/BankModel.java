@@ -2,6 +2,7 @@ package polymetron.bench.block;
 
 import java.util.HashSet;
 import java.util.Set;
+import java.util.function.Consumer;
 
 /** A block whose registers are executed as they are described; what is left to its model is what the block does. */
 public abstract class BankModel extends BlockModel {
@@ -21,6 +22,11 @@ public abstract class BankModel extends BlockModel {
     /** Sets bits of a word, as the hardware would when something happens. */
     public final void raise(int offset, int bits) {
         bank.raise(offset, bits);
+    }
+
+    /** What is told of an event, by register and field, that software clears without knowing of it. */
+    public final void onClearedUnread(Consumer<String> action) {
+        bank.onClearedUnread(action);
     }
 
     /** Sets the level of one of the block's interrupt sources, whatever its registers say. */

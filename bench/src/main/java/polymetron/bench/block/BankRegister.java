@@ -3,6 +3,7 @@ package polymetron.bench.block;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import polymetron.elaborate.Field;
 import polymetron.elaborate.Register;
 import polymetron.library.OnRead;
@@ -18,6 +19,11 @@ final class BankRegister {
     private BankCondition selected = BankCondition.ALWAYS;
     private BankCondition[] locks;
     private long value;
+
+    /** Bits that software has read as 1 since they were set last. */
+    private long known;
+
+    private Consumer<BankField> clearedUnread = field -> {};
 
     /**
      * @param clockHz clock of the block in hertz, from which some values after reset follow
@@ -87,6 +93,18 @@ final class BankRegister {
 
     void clear() {
         value = reset;
+        known = 0;
+    }
+
+    /** What is told of an event that software clears without having read it. */
+    void onClearedUnread(Consumer<BankField> action) {
+        clearedUnread = action;
+    }
+
+    /** Something happens that bits say: what was read of them before is not about that. */
+    void happens(long bits) {
+        store(-1, bits);
+        known &= ~bits;
     }
 
     long stored() {
@@ -112,6 +130,7 @@ final class BankRegister {
      * @param mask bits that are read
      */
     void take(long mask) {
+        known |= value & mask;
         for (BankField field : fields) {
             OnRead onRead = field.type().type().onRead();
             if (onRead == OnRead.NONE || (field.mask() & mask) == 0) {
@@ -145,7 +164,12 @@ final class BankRegister {
                     store(written, touched);
                     isStored = true;
                 }
-                case CLEAR_ONES -> store(0, written & touched);
+                case CLEAR_ONES -> {
+                    if ((value & written & touched & ~known) != 0) {
+                        clearedUnread.accept(field);
+                    }
+                    store(0, written & touched);
+                }
                 case SET_ONES -> store(-1, written & touched);
                 case PULSE, HAND_OVER -> told |= 1L << at;
             }

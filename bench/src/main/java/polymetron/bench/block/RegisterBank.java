@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.Consumer;
 import polymetron.elaborate.Register;
 import polymetron.library.FieldType;
 
@@ -194,7 +195,7 @@ public final class RegisterBank {
     void raise(int offset, int bits) {
         for (BankRegister register : at(offset)) {
             long set = outOfWord(bits, shift(register, offset));
-            register.store(set, set);
+            register.happens(set);
         }
     }
 
@@ -212,6 +213,41 @@ public final class RegisterBank {
             }
         }
         return false;
+    }
+
+    /**
+     * What is told of an event that software clears without knowing of it: it has not read it, and no interrupt stood for it
+     * alone.
+     */
+    void onClearedUnread(Consumer<String> action) {
+        byName.values()
+                .forEach(
+                        row ->
+                                row.forEach(
+                                        register ->
+                                                register.onClearedUnread(
+                                                        field -> {
+                                                            if (!isToldByInterrupt(field)) {
+                                                                action.accept(field.name());
+                                                            }
+                                                        })));
+    }
+
+    private boolean isToldByInterrupt(BankField field) {
+        return raised.values().stream()
+                .anyMatch(
+                        sources -> {
+                            List<Raised> raising =
+                                    sources.stream()
+                                            .filter(
+                                                    each ->
+                                                            each.field().isSet()
+                                                                    && (each.enable() == null
+                                                                            || each.enable()
+                                                                                    .isSet()))
+                                            .toList();
+                            return raising.size() == 1 && raising.getFirst().field() == field;
+                        });
     }
 
     /** How far a register's lowest bit is above that of a word; below it for the upper words of a wide one. */

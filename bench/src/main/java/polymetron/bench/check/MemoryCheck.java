@@ -28,12 +28,16 @@ public final class MemoryCheck {
     private record Key(Kind kind, String who, int place) {}
 
     private static final class Entry {
+        private final String who;
         private final int address;
         private final long cycle;
         private final String place;
+        private final String subject;
         private long count;
 
-        private Entry(int address, long cycle, String place) {
+        private Entry(String who, int address, long cycle, String place, String subject) {
+            this.who = who;
+            this.subject = subject;
             this.address = address;
             this.cycle = cycle;
             this.place = place;
@@ -136,14 +140,35 @@ public final class MemoryCheck {
         }
     }
 
+    /**
+     * A program clears an event of a block without having read it.
+     *
+     * @param hart whose program it is
+     * @param event block, register and field
+     */
+    public void clearedUnread(Hart hart, String event) {
+        int pc = hart.pc();
+        String name =
+                harts.stream()
+                        .filter(each -> each.hart == hart)
+                        .map(each -> each.name)
+                        .findFirst()
+                        .orElse("");
+        notice(Kind.CLEARED_UNREAD, name, pc, 0, places.apply(pc), event);
+    }
+
     private void notice(Kind kind, String who, int pc, int address, String place) {
-        Key key = new Key(kind, who, pc);
+        notice(kind, who, pc, address, place, null);
+    }
+
+    private void notice(Kind kind, String who, int pc, int address, String place, String subject) {
+        Key key = new Key(kind, subject == null ? who : who + " " + subject, pc);
         Entry entry = found.get(key);
         if (entry == null) {
             if (found.size() >= MOST_NOTICES) {
                 return;
             }
-            entry = new Entry(address, cycle.getAsLong(), place);
+            entry = new Entry(who, address, cycle.getAsLong(), place, subject);
             found.put(key, entry);
         }
         entry.count++;
@@ -157,8 +182,9 @@ public final class MemoryCheck {
                         notices.add(
                                 new MemoryNotice(
                                         key.kind(),
-                                        key.who(),
+                                        entry.who,
                                         entry.place,
+                                        entry.subject,
                                         Integer.toUnsignedLong(entry.address),
                                         entry.cycle,
                                         entry.count)));

@@ -8,19 +8,21 @@ import polymetron.address.Address;
  * @param kind what
  * @param who the hart or block
  * @param place the instruction of the program, as the program's symbols name it; its address without any
+ * @param subject block, register and field of an event; null where it is about memory
  * @param address the first address at which it happened
  * @param cycle cycle of the bench's processor at which it happened first
  * @param count how often it happened at this place
  */
 public record MemoryNotice(
-        Kind kind, String who, String place, long address, long cycle, long count) {
+        Kind kind, String who, String place, String subject, long address, long cycle, long count) {
     /** What there is to notice. */
     public enum Kind {
         NEVER_WRITTEN,
         OVER_INSTRUCTIONS,
         OVER_STACK,
         NOT_FENCED,
-        STALE
+        STALE,
+        CLEARED_UNREAD
     }
 
     /** In words, for a person. */
@@ -40,6 +42,9 @@ public record MemoryNotice(
                     case STALE ->
                             "%s in %s reads %s from its cache, but memory was changed since; a FENCE before the load drops the line"
                                     .formatted(who, place, at);
+                    case CLEARED_UNREAD ->
+                            "%s in %s clears %s, which was set and not read since: the event is lost"
+                                    .formatted(who, place, subject);
                 };
         return count == 1 ? what : "%s, %s times".formatted(what, count);
     }

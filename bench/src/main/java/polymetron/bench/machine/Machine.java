@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import polymetron.address.Address;
+import polymetron.bench.block.BankModel;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.MachineTimerModel;
@@ -74,6 +75,9 @@ public final class Machine {
     private final Surroundings surroundings;
 
     private final Hart hart;
+
+    /** The hart whose load or store is done. */
+    private Hart accessing;
 
     /** The other harts of the program, and those of programs for further processors. */
     private List<Companion> companions = List.of();
@@ -465,6 +469,13 @@ public final class Machine {
         maps.keepMarks();
         check.watch(view.harts().get(index).label(), hart);
         companions.forEach(each -> check.watch(each.label(), each.hart()));
+        models.forEach(
+                (ref, model) -> {
+                    if (model instanceof BankModel bank) {
+                        bank.onClearedUnread(
+                                event -> check.clearedUnread(accessing, ref.block() + " " + event));
+                    }
+                });
         moved.forEach((block, sides) -> sides.forEach(side -> check.watch(block, side)));
     }
 
@@ -687,6 +698,7 @@ public final class Machine {
         if (accessed == null) {
             settle(cycles + done);
         }
+        accessing = hart;
         if (accessed instanceof BlockModel model) {
             model.advance(cycles + done);
         }
@@ -695,6 +707,7 @@ public final class Machine {
     /** The same for another hart, which is somewhat behind the first. */
     private void catchUp(Companion companion, int done, Registers accessed) {
         companion.hart().csrs().setCycles(companion.own(done));
+        accessing = companion.hart();
         if (accessed == null) {
             settle(Math.max(cycles, companion.time(done)));
         } else if (accessed instanceof BlockModel model) {

@@ -191,6 +191,30 @@ final class MemoryCheckTest {
                                                         + " since; .*"));
     }
 
+    @Test
+    void anEventThatIsClearedUnread() {
+        String transfer =
+                """
+                for (int at = 0; at < 8; at++) from[at] = at;
+                dma_receive(MOVER_BASE, (uintptr_t)to, 32u, false);
+                dma_send(MOVER_BASE, (uintptr_t)from, 32u, false);
+                for (volatile int at = 0; at < 200; at++) {
+                }
+                LOOK
+                *dma_register(MOVER_BASE, 68u) = 1u;
+                """;
+        assertThat(
+                        notices(main(transfer.replace("LOOK", ""))).stream()
+                                .map(MemoryNotice::text)
+                                .toList())
+                .singleElement()
+                .asString()
+                .matches(
+                        "cpu in main\\+0x[0-9a-f]+ clears mover RECEIVE_STATUS.DONE, which was set"
+                                + " and not read since: the event is lost");
+        assertThat(notices(main(transfer.replace("LOOK", "wait();")))).isEmpty();
+    }
+
     /** The driver's own words, without what orders memory. */
     private static final String UNORDERED =
             """

@@ -21,6 +21,9 @@ import polymetron.elaborate.SizedStream;
 final class StreamHardwareTest {
     private static final int WORDS = 200;
 
+    /** Cycles from the first word in to the first word out, at most. */
+    private static final int LATENCY = 10;
+
     @TempDir private Path folder;
 
     @ParameterizedTest
@@ -57,6 +60,37 @@ final class StreamHardwareTest {
                                     .isEqualTo(
                                             out.stream().map(StreamHardwareTest::text).toList()));
         }
+    }
+
+    /** Where nothing holds it up a word passes in each cycle: of the wider side, and of the slower clock. */
+    @ParameterizedTest
+    @CsvSource({
+        "stream:fifo:1.0, WIDTH=16 DEPTH=5 LANES=1, 200",
+        "stream:splitter:1.0, WIDTH=32 OUTPUTS=8, 200",
+        "stream:width-adapter:1.0, IN_WIDTH=8 OUT_WIDTH=32, 200",
+        "stream:width-adapter:1.0, IN_WIDTH=32 OUT_WIDTH=8, 800",
+        "stream:clock-crossing:1.0, WIDTH=16 DEPTH=8, 200"
+    })
+    void oneWordACycle(String type, String settings, int cycles) {
+        Map<String, String> parameters = new TreeMap<>();
+        for (String each : settings.split(" ")) {
+            parameters.put(each.split("=")[0], each.split("=")[1]);
+        }
+        StreamRig rig = StreamRig.of(type, parameters);
+        StreamSimulation simulation = new StreamSimulation(folder, rig.block());
+        int bytes = rig.block().shape().stream("in").orElseThrow().dataWidth() / 8;
+        simulation.buildFlowing(
+                words(bytes, new Random(1)).stream()
+                        .map(word -> new StreamWord(word.bytes(), all(bytes), false))
+                        .toList());
+        int taken = Integer.parseInt(simulation.run(0).get("cycles").getFirst());
+        assertThat(taken).isBetween(cycles, cycles + LATENCY);
+    }
+
+    private static boolean[] all(int bytes) {
+        boolean[] keep = new boolean[bytes];
+        java.util.Arrays.fill(keep, true);
+        return keep;
     }
 
     /** Packets of random lengths; in the last word the bytes behind some place do not count. */

@@ -34,7 +34,7 @@ final class StreamMutantsTest {
             new TreeMap<>(
                     Map.of(
                             "fifo", "WIDTH=16 DEPTH=5 LANES=1",
-                            "splitter", "WIDTH=8 OUTPUTS=3",
+                            "splitter", "WIDTH=8 OUTPUTS=8",
                             "width-adapter", "IN_WIDTH=16 OUT_WIDTH=48",
                             "clock-crossing", "WIDTH=16 DEPTH=8"));
 
@@ -80,11 +80,17 @@ final class StreamMutantsTest {
             expected.add(out);
             assertThat(simulation.run(0)).isEqualTo(out);
         }
+        Path here = Files.createDirectories(folder.resolve("flowing"));
+        StreamSimulation flowing = new StreamSimulation(here, block);
+        mutants = Mutants.put(here, block.type().hardware().module(), given, COUNT, 1);
+        flowing.buildFlowing(StreamHardwareTest.words(bytes, new Random(1)));
+        simulations.add(flowing);
+        expected.add(flowing.run(0));
         Judgement judgement =
                 Judgement.of(
                         mutants,
                         number -> {
-                            for (int at = 0; at < SEEDS; at++) {
+                            for (int at = 0; at < simulations.size(); at++) {
                                 if (!simulations.get(at).run(number).equals(expected.get(at))) {
                                     return true;
                                 }
@@ -96,7 +102,7 @@ final class StreamMutantsTest {
         EvidenceFile.write(
                 block.type(),
                 judgement,
-                List.of("random words under random back pressure, beside the model"),
+                List.of("random words under random back pressure", "the cycles of a free flow"),
                 null);
     }
 }

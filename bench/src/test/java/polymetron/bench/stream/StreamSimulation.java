@@ -28,8 +28,32 @@ final class StreamSimulation {
 
     /** Builds it for some words; what is random follows from a seed. */
     void build(List<StreamWord> words, long seed) {
+        build(words, seed, 3);
+    }
+
+    /** Builds it with ends that are never busy: it says in how many cycles of the source's clock all has come out. */
+    void buildFlowing(List<StreamWord> words) {
+        build(words, 1, 0);
+    }
+
+    /**
+     * @param busy random bits of which one has to be 1 to go on; 0 to go on always
+     */
+    private void build(List<StreamWord> words, long seed, int busy) {
         Tool.write(folder, "words.hex", memory(words));
-        Tool.write(folder, "bench.v", bench(block, words, seed));
+        String bench = bench(block, words, seed);
+        Tool.write(
+                folder,
+                "bench.v",
+                busy == 0
+                        ? bench.replace("($random(seed) & 3) != 0", "1")
+                                .replace("($random(seed_out) & 3) != 0", "1")
+                                .replace(
+                                        "/* FLOWS */",
+                                        "if (rst == 0) cycles = cycles + (next > 0 || valid);")
+                                .replace("$finish;", "$display(\"cycles %0d\", last_out); $finish;")
+                                .replace("/* OUT */", "last_out = cycles;")
+                        : bench);
         Tool.run(folder, ("iverilog -g2005 -s bench -y . -o bench.vvp bench.v").split(" "));
     }
 
@@ -87,6 +111,9 @@ final class StreamSimulation {
                     integer seed_out = SEED;
                     reg [BITS-1:0] words [0:COUNT-1];
                     integer next = 0;
+                    integer cycles = 0;
+                    integer last_out = 0;
+                    always @(posedge clk) begin /* FLOWS */ end
                     reg valid = 0;
                     wire ready;
                     initial begin
@@ -148,7 +175,7 @@ final class StreamSimulation {
             wire [W-1:0] N_tdata; wire N_tvalid; reg N_tready = 0; wire N_tlast; wire [K-1:0] N_tkeep;
             reg [W+K+1:0] N_before = 0;
             always @(posedge CLOCK) if (!rst) begin
-                if (N_tvalid && N_tready) $display("N %b %h %h", N_tlast, N_tkeep, {MASKED});
+                if (N_tvalid && N_tready) begin $display("N %b %h %h", N_tlast, N_tkeep, {MASKED}); /* OUT */ end
                 if (N_before[W+K+1] && (!N_tvalid || N_before[W+K:0] !== {N_tlast, N_tkeep, N_tdata})) $display("changed");
                 N_before <= {N_tvalid && !N_tready, N_tlast, N_tkeep, N_tdata};
                 N_tready <= ($random(seed_out) & 3) != 0;
