@@ -18,11 +18,8 @@ const platform = computed(() => context.platform.value)
 const revision = computed(() => context.platform.value?.revision)
 const screen = ref<InstanceType<typeof BenchConsole>>()
 const { programs, program, chosen } = usePrograms(context.id)
-const { bench, state, busy, load, act, type, move, setVoltage, setSignal, setReception } = useBench(
-    context.id,
-    revision,
-    (text, fresh) => screen.value?.say(text, fresh),
-)
+const { bench, state, busy, load, act, type, move, setVoltage, setSignal, setSamples, setReception } =
+    useBench(context.id, revision, (text, fresh) => screen.value?.say(text, fresh))
 /** The processor that was chosen; the bench finds the one that a program is for until there is a choice. */
 const processor = ref<string>()
 const processors = computed(() => bench.value?.processors ?? [])
@@ -167,6 +164,7 @@ const time = computed(() => {
                     :state="state"
                     :set-voltage="setVoltage"
                     :set-signal="setSignal"
+                    :set-samples="setSamples"
                     :set-reception="setReception"
                 />
                 <StreamPlot

@@ -8,6 +8,7 @@ const props = defineProps<{
     state: StateView
     setVoltage: (part: string, channel: number, volts: number) => void
     setSignal: (part: string, shape: string) => void
+    setSamples: (part: string, table: string) => void
     setReception: (part: string, on: boolean) => void
 }>()
 
@@ -43,6 +44,16 @@ watch(
         }
     },
 )
+
+/** The server says what is wrong with a table, and where. */
+async function fromFile(part: string, event: Event): Promise<void> {
+    const input = event.target as HTMLInputElement
+    const file = input.files?.[0]
+    input.value = ''
+    if (file) {
+        props.setSamples(part, await file.text())
+    }
+}
 
 /** What is being typed stays, whatever the board says meanwhile. */
 const drafts = ref<Record<string, string>>({})
@@ -125,6 +136,19 @@ function typed(each: StateView['voltages'][number], event: Event): void {
                 >
                     {{ shape }}
                 </button>
+                <label
+                    class="button cursor-pointer !px-2 !py-0.5 text-[13px] focus-within:outline focus-within:outline-2"
+                    :title="`CSV: one row for each sample, ${each.channels} whole numbers of ${each.bits} bits; repeated from the start`"
+                >
+                    from file …
+                    <input
+                        type="file"
+                        class="sr-only"
+                        accept=".csv,text/csv,text/plain"
+                        :aria-label="`Samples of ${title(each.part)} from a CSV file`"
+                        @change="fromFile(each.part, $event)"
+                    />
+                </label>
             </div>
         </div>
         <div

@@ -157,6 +157,18 @@ export function useBench(
             ),
         )
 
+    const setSamples = (part: string, table: string): void =>
+        outside(part, () =>
+            answer(
+                client.POST('/api/platforms/{id}/bench/parts/{part}/samples', {
+                    params: { path: { id, part } },
+                    body: table,
+                    bodySerializer: (text: string) => text,
+                    headers: { 'Content-Type': 'text/plain' },
+                }),
+            ),
+        )
+
     const setReception = (part: string, on: boolean): void =>
         outside(part, () =>
             answer(
@@ -170,5 +182,5 @@ export function useBench(
     watch(revision, () => void attempt(look))
     void attempt(look)
 
-    return { bench, state, busy, load, act, type, move, setVoltage, setSignal, setReception }
+    return { bench, state, busy, load, act, type, move, setVoltage, setSignal, setSamples, setReception }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { components } from '../api/types'
+import type { components } from '../api/generated/schema'
 import { copy } from '../frame/notices'
 
 defineProps<{ evidence: components['schemas']['EvidenceView'] }>()
@@ -34,7 +34,8 @@ function count(number: number, noun: string): string {
                     <td v-if="evidence.faults" class="max-w-[80ch] py-0.5">
                         {{ evidence.faults.found }} of
                         {{ evidence.faults.planted - evidence.faults.harmless }} found by
-                        {{ evidence.faults.tests.join(' and ') }}<template v-if="evidence.faults.harmless"
+                        {{ evidence.faults.tests.join(' and ')
+                        }}<template v-if="evidence.faults.harmless"
                             >; {{ count(evidence.faults.harmless, 'more fault') }} proved to make no
                             difference</template
                         >.

@@ -356,6 +356,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/bench/parts/{part}/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["samples"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/bench/parts/{part}/signal": {
         parameters: {
             query?: never;
@@ -2572,7 +2588,11 @@ export interface components {
             standard: string;
         };
         SignalView: {
+            /** Format: int32 */
+            bits: number;
             block: string;
+            /** Format: int32 */
+            channels: number;
             part: string;
             shape: string;
             shapes: string[];
@@ -3439,6 +3459,31 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ReceptionRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    samples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                part: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/plain": string;
             };
         };
         responses: {

@@ -257,6 +257,15 @@ public final class LiveBench implements AutoCloseable {
     }
 
     /**
+     * Begins samples of a table at a converter: a row for each sample, a column for each channel.
+     *
+     * @throws BenchException when there is no converter, or the table is none of its samples
+     */
+    public void setSamples(String part, String table) {
+        locked(() -> world.setSamples(part, table));
+    }
+
+    /**
      * Lets a receiver see its satellites, or not.
      *
      * @throws BenchException when no block is on it

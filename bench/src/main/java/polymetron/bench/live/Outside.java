@@ -22,8 +22,11 @@ public record Outside(List<Voltage> voltages, List<Signal> signals, List<Recepti
      *
      * @param shape the shape it has now
      * @param shapes those that it can have
+     * @param channels of a sample
+     * @param bits of each, with its sign
      */
-    public record Signal(String part, String block, String shape, List<String> shapes) {}
+    public record Signal(
+            String part, String block, String shape, List<String> shapes, int channels, int bits) {}
 
     /** Whether a receiver sees its satellites. */
     public record Reception(String part, String block, boolean on) {}

@@ -9,6 +9,7 @@ import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
 import polymetron.bench.part.ConverterSignal;
 import polymetron.bench.part.Receiver;
+import polymetron.bench.part.SampleTable;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.OutwardLink;
 import polymetron.library.Capability;
@@ -95,14 +96,9 @@ final class OutsideOfBench {
      * @throws BenchException when there is no converter on the part, or no such shape
      */
     void setSignal(String part, String shape) {
-        ConverterSignal signal =
-                machine.signal(part)
-                        .orElseThrow(
-                                () ->
-                                        new BenchException(
-                                                "there is no converter on %s".formatted(part)));
+        ConverterSignal signal = signal(part);
         signal.set(
-                Stream.of(ConverterSignal.Shape.values())
+                shapes(signal)
                         .filter(each -> each.toString().equals(shape))
                         .findFirst()
                         .orElseThrow(
@@ -110,12 +106,35 @@ final class OutsideOfBench {
                                         new BenchException(
                                                 "a converter measures one of %s, not %s"
                                                         .formatted(
-                                                                String.join(", ", shapes()),
+                                                                String.join(", ", words(signal)),
                                                                 shape))));
     }
 
-    private static List<String> shapes() {
-        return Stream.of(ConverterSignal.Shape.values()).map(Object::toString).toList();
+    private ConverterSignal signal(String part) {
+        return machine.signal(part)
+                .orElseThrow(
+                        () -> new BenchException("there is no converter on %s".formatted(part)));
+    }
+
+    /**
+     * @throws BenchException when there is no converter on the part, or the table is none of its samples
+     */
+    void setSamples(String part, String table) {
+        ConverterSignal signal = signal(part);
+        try {
+            signal.set(SampleTable.read(table, signal.channels(), signal.bits()));
+        } catch (IllegalArgumentException wrong) {
+            throw new BenchException(wrong.getMessage());
+        }
+    }
+
+    private static Stream<ConverterSignal.Shape> shapes(ConverterSignal signal) {
+        return Stream.of(ConverterSignal.Shape.values())
+                .filter(each -> each != ConverterSignal.Shape.TABLE || signal.hasTable());
+    }
+
+    private static List<String> words(ConverterSignal signal) {
+        return shapes(signal).map(Object::toString).toList();
     }
 
     /**
@@ -161,7 +180,9 @@ final class OutsideOfBench {
                                                     part,
                                                     block,
                                                     signal.shape().toString(),
-                                                    shapes())));
+                                                    words(signal),
+                                                    signal.channels(),
+                                                    signal.bits())));
             machine.receiver(part)
                     .ifPresent(
                             receiver ->

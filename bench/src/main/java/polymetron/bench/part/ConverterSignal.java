@@ -14,7 +14,12 @@ public final class ConverterSignal {
         /** Ground that shakes from now on and comes to rest. */
         GROUND("ground motion"),
         SINE("sine"),
-        CONSTANT("constant");
+        /** Three sines of different periods. */
+        SUM("sum of sines"),
+        NOISE("noise"),
+        CONSTANT("constant"),
+        /** Samples of a table, over and over; there once a table was read. */
+        TABLE("table");
 
         private final String word;
 
@@ -43,8 +48,14 @@ public final class ConverterSignal {
 
     private static final long ADDED = 1_442_695_040_888_963_407L;
 
+    private static final double LOUD = 0.2;
+    private static final double THIRD = 1.0 / 3;
+    private static final double SLOWER = 7;
+    private static final double FASTER = 0.37;
+
     private final int[][] recording;
     private final int bits;
+    private int[][] table;
     private Shape shape = Shape.RECORDED;
     private long samples;
     private long since;
@@ -63,6 +74,26 @@ public final class ConverterSignal {
     public void set(Shape next) {
         shape = next;
         since = samples;
+    }
+
+    /**
+     * Begins samples of one's own with the next sample.
+     *
+     * @param samples by time and channel, at least one
+     */
+    public void set(int[][] samples) {
+        table = samples;
+        set(Shape.TABLE);
+    }
+
+    /** Whether samples of one's own were given. */
+    public boolean hasTable() {
+        return table != null;
+    }
+
+    /** Bits of a sample, with its sign. */
+    public int bits() {
+        return bits;
     }
 
     public Shape shape() {
@@ -85,9 +116,11 @@ public final class ConverterSignal {
         int[] row = new int[channels()];
         for (int channel = 0; channel < row.length; channel++) {
             row[channel] =
-                    shape == Shape.RECORDED
-                            ? recording[(int) (samples % recording.length)][channel]
-                            : scaled(level(channel) + hiss());
+                    switch (shape) {
+                        case RECORDED -> recording[(int) (samples % recording.length)][channel];
+                        case TABLE -> table[(int) ((samples - since) % table.length)][channel];
+                        default -> scaled(level(channel) + hiss());
+                    };
         }
         samples++;
         return row;
@@ -99,9 +132,16 @@ public final class ConverterSignal {
         return switch (shape) {
             case GROUND -> FULL_SCALE * StrictMath.exp(-time / DECAY) * wave;
             case SINE -> FULL_SCALE * wave;
+            case SUM -> FULL_SCALE * THIRD * (wave + sine(time, SLOWER) + sine(time, FASTER));
+            case NOISE -> LOUD / NOISE * hiss();
             case CONSTANT -> CONSTANT_LEVEL;
-            case QUIET, RECORDED -> 0;
+            case QUIET, RECORDED, TABLE -> 0;
         };
+    }
+
+    /** A sine with a multiple of the usual period. */
+    private static double sine(double time, double multiple) {
+        return StrictMath.sin(2 * StrictMath.PI * time / (PERIOD * multiple));
     }
 
     private double hiss() {

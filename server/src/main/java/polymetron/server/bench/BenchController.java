@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -266,6 +267,15 @@ final class BenchController {
     void signal(
             @PathVariable UUID id, @PathVariable String part, @RequestBody SignalRequest request) {
         running(id).setSignal(part, request.shape());
+    }
+
+    /** Samples of one's own: a row for each sample, a column for each channel, whole numbers. */
+    @PostMapping(
+            value = "/api/platforms/{id}/bench/parts/{part}/samples",
+            consumes = MediaType.TEXT_PLAIN_VALUE)
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void samples(@PathVariable UUID id, @PathVariable String part, @RequestBody String table) {
+        running(id).setSamples(part, table);
     }
 
     @PostMapping("/api/platforms/{id}/bench/parts/{part}/reception")

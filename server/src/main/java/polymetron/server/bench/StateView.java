@@ -24,7 +24,8 @@ record StateView(
         List<ReceptionView> receptions) {
     record VoltageView(String part, String block, int channel, double volts, double fullScale) {}
 
-    record SignalView(String part, String block, String shape, List<String> shapes) {}
+    record SignalView(
+            String part, String block, String shape, List<String> shapes, int channels, int bits) {}
 
     record ReceptionView(String part, String block, boolean on) {}
 
@@ -70,7 +71,9 @@ record StateView(
                                                 each.part(),
                                                 each.block(),
                                                 each.shape(),
-                                                each.shapes()))
+                                                each.shapes(),
+                                                each.channels(),
+                                                each.bits()))
                         .toList(),
                 state.outside().receptions().stream()
                         .map(each -> new ReceptionView(each.part(), each.block(), each.on()))
