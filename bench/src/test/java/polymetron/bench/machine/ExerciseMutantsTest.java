@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -39,8 +40,6 @@ import polymetron.outside.Tool;
 final class ExerciseMutantsTest {
     private static final int COUNT = Integer.getInteger("polymetron.mutants", 20);
     private static final int SEED = 1;
-    private static final int USES = 2;
-    private static final int ACCESSES = 600;
     private static final long MOST_CYCLES = 3_000_000;
 
     /** Of those that make a difference at least this part must be noticed. */
@@ -78,6 +77,9 @@ final class ExerciseMutantsTest {
 
     @TempDir private Path folder;
 
+    /** The block that is changed. */
+    private String changed;
+
     /**
      * @param most cycles that it is given: twice what it needs without a change
      */
@@ -100,13 +102,15 @@ final class ExerciseMutantsTest {
                 .orElseThrow();
     }
 
-    /** The block that the exercise of a type is about, of several; a changed console would say nothing. */
-    private static final Map<String, String> OF_SEVERAL = Map.of("dma", "mover", "uart", "line");
-
     private static Optional<ElaboratedBlock> blockOf(ElaboratedPlatform platform, String type) {
         return platform.blocks().stream()
                 .filter(each -> each.type().identity().name().equals(type))
-                .filter(each -> each.name().equals(OF_SEVERAL.getOrDefault(type, each.name())))
+                .filter(
+                        each ->
+                                each.name()
+                                        .equals(
+                                                ExerciseRun.OF_SEVERAL.getOrDefault(
+                                                        type, each.name())))
                 .findFirst();
     }
 
@@ -120,7 +124,8 @@ final class ExerciseMutantsTest {
         Path hdl = folder.resolve("hdl");
         Evidence.Size size = MeasuredSize.of(platform, found, hdl);
         Mutants mutants = Mutants.put(hdl, module, parameters(hdl, module, found), COUNT, SEED);
-        watch(found.name(), block.equals("pwm"));
+        changed = found.name();
+        watch(found.name());
         List<Moved> world = OutsideOfExercises.of(block);
         run.use(run.program(block), world);
         // Builds the simulation.
@@ -142,20 +147,25 @@ final class ExerciseMutantsTest {
         EvidenceFile.write(found.type(), judgement, tests(block), size);
     }
 
-    private static List<String> tests(String block) {
-        return USED.contains(block)
-                ? List.of("exercise", "random use of its registers")
-                : List.of("exercise");
+    private List<String> tests(String block) {
+        List<String> tests = new ArrayList<>(List.of("the exercise"));
+        if (USED.contains(block)) {
+            tests.add("random use of its registers");
+        }
+        if (!BlockLines.said(folder, changed).isEmpty()) {
+            tests.add("the recorded levels of its lines");
+        }
+        return tests;
     }
 
     private Stream<Program> uses(ExerciseRun run, String name) {
-        return Stream.iterate(1, seed -> seed <= USES, seed -> seed + 1)
+        return Stream.iterate(1, seed -> seed <= RegisterUseTest.RECORDED, seed -> seed + 1)
                 .map(
                         seed -> {
                             try {
                                 return program(
                                         "use" + seed,
-                                        run.randomUse(name, seed, ACCESSES),
+                                        run.randomUse(name, seed, RegisterUseTest.ACCESSES),
                                         List.of(),
                                         true);
                             } catch (IOException failure) {
@@ -202,9 +212,9 @@ final class ExerciseMutantsTest {
     }
 
     /** The test bench finds what it looks into where the changes are, and says when it ends. */
-    private void watch(String block, boolean measures) throws IOException {
+    private void watch(String block) throws IOException {
         Path bench = folder.resolve("sim/testbench.v");
-        String inside = "board.%s.behaviour.".formatted(block);
+        String inside = "board.%s.behaviour.".formatted(BlockLines.instance(folder, block));
         Files.writeString(
                 bench,
                 Files.readString(bench)
@@ -212,9 +222,7 @@ final class ExerciseMutantsTest {
                         .replaceFirst(
                                 "(?s)endmodule(?!.*endmodule)",
                                 Matcher.quoteReplacement(
-                                        "final $display(\"ended in %0d\", cycles);\n"
-                                                + (measures ? ExerciseTest.MEASURE : "")
-                                                + "endmodule")));
+                                        "final $display(\"ended in %0d\", cycles);\nendmodule")));
     }
 
     private String output(int mutant, Program program) {
@@ -237,8 +245,10 @@ final class ExerciseMutantsTest {
                 ENDED.matcher(end < 0 ? output : output.substring(0, end)).replaceAll("").strip();
         try {
             return program.exact()
-                    ? words + Files.readString(folder.resolve("sim/steps.txt")).hashCode()
-                    : words;
+                    ? words
+                            + Files.readString(folder.resolve("sim/steps.txt")).hashCode()
+                            + BlockLines.said(folder, changed)
+                    : words + BlockLines.said(folder, changed);
         } catch (IOException failure) {
             throw new UncheckedIOException(failure);
         }

@@ -6,6 +6,8 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.output.HandoffFile;
 import polymetron.output.hardware.Hardware;
@@ -40,7 +42,28 @@ final class ExerciseRun {
             Tool.write(folder, file.path(), file.bytes());
         }
         StepByStep.watch(folder, "cpu");
+        for (ElaboratedBlock block : platform.blocks()) {
+            BlockLines.watch(folder, block);
+        }
     }
+
+    /** Compares the lines of a block with what was recorded of a program that has run in simulation. */
+    void checkLines(String block, String program) throws IOException {
+        BlockLines.check(folder, block, program);
+    }
+
+    /** Name on this platform of the block that the exercise of a type is about. */
+    String exercised(String type) {
+        return platform.blocks().stream()
+                .filter(each -> each.type().identity().name().equals(type))
+                .map(ElaboratedBlock::name)
+                .filter(each -> each.equals(OF_SEVERAL.getOrDefault(type, each)))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** Of several blocks of a type. */
+    static final Map<String, String> OF_SEVERAL = Map.of("dma", "mover", "uart", "line");
 
     boolean has(String block) {
         return platform.blockIndex().get(block) != null;

@@ -36,7 +36,7 @@ final class ExerciseTest {
     }
 
     /** Counts for how many of a thousand cycles each output of the PWM is high, once the program has asked for it. */
-    static final String MEASURE =
+    private static final String MEASURE =
             """
             reg asked = 1'b0;
             reg answered = 1'b0;
@@ -88,6 +88,7 @@ final class ExerciseTest {
             String said = run.whole(simulator);
             assertThat(said.lines().filter(line -> line.startsWith("high")).toList())
                     .isEqualTo(expected.toString().lines().toList());
+            run.checkLines("pwm", "exercise");
         }
     }
 
@@ -109,6 +110,7 @@ final class ExerciseTest {
         run.use(image, List.of());
         for (String simulator : List.of("iverilog", "verilator")) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);
+            run.checkLines(run.exercised(block), "exercise");
         }
         // What is in another clock domain is seen some cycles earlier or later.
         if (!block.equals("watchdog")) {

@@ -15,13 +15,16 @@ import polymetron.output.image.ProgramImage;
 
 /**
  * Whatever software does with the registers of a block, the bench and the hardware answer it alike: the same values, and each
- * instruction in the same cycle. Others than the first seed with -Dpolymetron.use.seeds=N, other blocks with
+ * instruction in the same cycle. More than the first two seeds with -Dpolymetron.use.seeds=N, other blocks with
  * -Dpolymetron.use.blocks=NAME,NAME.
  */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 final class RegisterUseTest {
-    private static final int SEEDS = Integer.getInteger("polymetron.use.seeds", 1);
-    private static final int ACCESSES = 600;
+    /** Seeds of which the lines of blocks are recorded. */
+    static final int RECORDED = 2;
+
+    private static final int SEEDS = Integer.getInteger("polymetron.use.seeds", RECORDED);
+    static final int ACCESSES = 600;
 
     private ExerciseRun one;
     private ExerciseRun streams;
@@ -49,6 +52,9 @@ final class RegisterUseTest {
             String said = run.simulated("verilator");
             assertThat(run.difference(image)).as("%s, seed %s", block, seed).isEmpty();
             assertThat(said).isEqualTo(onBench);
+            if (seed <= RECORDED) {
+                run.checkLines(block, "use " + seed);
+            }
         }
     }
 }
