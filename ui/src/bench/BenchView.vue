@@ -103,7 +103,7 @@ const time = computed(() => {
             <span class="flex-1"></span>
             <p
                 v-if="bench?.loaded && state"
-                class="flex gap-5 text-[13px] text-soft"
+                class="flex flex-wrap gap-x-5 text-[13px] text-soft"
                 role="group"
                 aria-label="State of the bench"
             >
@@ -120,9 +120,11 @@ const time = computed(() => {
                 <span v-if="running">
                     speed <span class="font-mono text-ink">{{ Math.round(state.speed * 100) }} %</span>
                 </span>
-                <span
-                    >pc <span class="font-mono text-ink">{{ state.pc }}</span></span
-                >
+                <span v-for="hart in state.harts" :key="hart.label" :title="hart.place ?? undefined">
+                    {{ state.harts.length > 1 ? `${hart.label} pc` : 'pc' }}
+                    <span class="font-mono text-ink">{{ hart.pc }}</span>
+                    <template v-if="!running && hart.place"> {{ hart.place }}</template>
+                </span>
                 <span v-if="state.lastTrap">last trap: {{ state.lastTrap }}</span>
             </p>
         </div>

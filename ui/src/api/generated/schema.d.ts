@@ -1751,6 +1751,12 @@ export interface components {
             revision: number;
             top: string;
         };
+        HartView: {
+            label: string;
+            pc: string;
+            place?: string | null;
+            waiting: boolean;
+        };
         ImageView: {
             entry: string;
             memories: components["schemas"]["MemoryView"][];
@@ -2659,6 +2665,7 @@ export interface components {
             consoleTotal: number;
             /** Format: int64 */
             cycles: number;
+            harts: components["schemas"]["HartView"][];
             lastTrap?: string | null;
             mode: string;
             notices?: string[] | null;

@@ -10,6 +10,7 @@ import java.util.List;
  * @param seconds the board's own time since reset
  * @param speed the board's time against ours while it runs: 1 is real time
  * @param pc address of the next instruction
+ * @param harts each hart that runs a program, the first one first
  * @param waiting whether the processor waits for an interrupt
  * @param traps traps taken since reset
  * @param lastTrap the last one in words; null for none
@@ -25,6 +26,7 @@ public record BenchState(
         double seconds,
         double speed,
         long pc,
+        List<HartState> harts,
         boolean waiting,
         long traps,
         String lastTrap,
@@ -50,6 +52,15 @@ public record BenchState(
             return word;
         }
     }
+
+    /**
+     * Where a hart is.
+     *
+     * @param pc address of its next instruction
+     * @param place the same in the words of the program: symbol and source line; null where they are not known
+     * @param waiting whether it waits for an interrupt
+     */
+    public record HartState(String label, long pc, String place, boolean waiting) {}
 
     /**
      * Levels of a board part's lines, line 0 in bit 0.

@@ -351,6 +351,7 @@ public final class LiveBench implements AutoCloseable {
                     machine.seconds(),
                     running ? speed : 0,
                     Integer.toUnsignedLong(machine.hart().pc()),
+                    harts(),
                     machine.hart().isWaiting(),
                     machine.hart().csrs().traps(),
                     trapped ? Trap.words(machine.hart().csrs().lastCause()) : null,
@@ -367,6 +368,20 @@ public final class LiveBench implements AutoCloseable {
         } finally {
             lock.unlock();
         }
+    }
+
+    private List<BenchState.HartState> harts() {
+        List<BenchState.HartState> harts = new ArrayList<>();
+        machine.harts()
+                .forEach(
+                        (label, hart) ->
+                                harts.add(
+                                        new BenchState.HartState(
+                                                label,
+                                                Integer.toUnsignedLong(hart.pc()),
+                                                machine.placeOf(hart.pc()).orElse(null),
+                                                hart.isWaiting())));
+        return harts;
     }
 
     /** A line that is high all the time has that level; any other is low, with its part of the time beside it. */

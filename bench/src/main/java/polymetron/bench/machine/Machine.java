@@ -480,11 +480,23 @@ public final class Machine {
     }
 
     private String place(int pc) {
+        return placeOf(pc).orElse(Address.format(Integer.toUnsignedLong(pc)));
+    }
+
+    /** An address in the words of the programs: symbol and source line, where they are known. */
+    public Optional<String> placeOf(int pc) {
         long address = Integer.toUnsignedLong(pc);
-        return Stream.concat(Stream.of(image), further.stream())
+        return Stream.concat(Stream.ofNullable(image), further.stream())
                 .flatMap(each -> each.program().place(address).stream())
-                .findFirst()
-                .orElse(Address.format(address));
+                .findFirst();
+    }
+
+    /** The harts that run a program, by what a person calls them. */
+    public Map<String, Hart> harts() {
+        Map<String, Hart> harts = new LinkedHashMap<>();
+        harts.put(view.harts().get(index).label(), hart);
+        companions.forEach(each -> harts.put(each.label(), each.hart()));
+        return harts;
     }
 
     /** Whether memory is checked. */

@@ -273,6 +273,18 @@ final class HardwareSimulationTest {
                 Tool.tryRun(folder, "make -s -C sim run UNTIL=never CYCLES=1000".split(" "));
         assertThat(outcome.status()).isNotZero();
         assertThat(outcome.output()).contains("stopped after 1000 cycles");
+        // A text is taken as it is, with what make or a shell would take for something else.
+        outcome =
+                Tool.tryRun(
+                        folder,
+                        "make",
+                        "-s",
+                        "-C",
+                        "sim",
+                        "run",
+                        "UNTIL=it's $(HOME), `id` \"done\"",
+                        "CYCLES=1000");
+        assertThat(outcome.output()).contains("stopped after 1000 cycles").doesNotContain("uid=");
         outcome = Tool.tryRun(folder, "make -s -C sim run IMAGE=missing.hex".split(" "));
         assertThat(outcome.output()).contains("there is no image missing.hex");
     }

@@ -621,7 +621,7 @@ final class Simulation {
             FILES := $(addprefix ../hdl/,$(shell cat ../hdl/files.f))
             find = $(firstword $(wildcard $(1) ../$(1)))
             ARGUMENTS = +CYCLES=$(CYCLES) IMAGE_ARGUMENTS \\
-                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(UNTIL),'+UNTIL=$(UNTIL)') $(if $(PARTS),+PARTS) \\
+                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(value UNTIL),'+UNTIL=$(subst ','\\'',$(value UNTIL))') $(if $(PARTS),+PARTS) \\
                 $(if $(SEED),+verilator+rand+reset+2 +verilator+seed+$(SEED))
 
             .PHONY: run clean

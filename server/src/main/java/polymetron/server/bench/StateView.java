@@ -12,6 +12,7 @@ record StateView(
         double seconds,
         double speed,
         String pc,
+        List<HartView> harts,
         boolean waiting,
         long traps,
         @Nullable String lastTrap,
@@ -22,6 +23,13 @@ record StateView(
         List<VoltageView> voltages,
         List<SignalView> signals,
         List<ReceptionView> receptions) {
+    /**
+     * Where a hart is.
+     *
+     * @param place symbol and source line of the program; null where they are not known
+     */
+    record HartView(String label, String pc, @Nullable String place, boolean waiting) {}
+
     record VoltageView(String part, String block, int channel, double volts, double fullScale) {}
 
     record SignalView(
@@ -38,6 +46,15 @@ record StateView(
                 state.seconds(),
                 state.speed(),
                 Address.format(state.pc()),
+                state.harts().stream()
+                        .map(
+                                each ->
+                                        new HartView(
+                                                each.label(),
+                                                Address.format(each.pc()),
+                                                each.place(),
+                                                each.waiting()))
+                        .toList(),
                 state.waiting(),
                 state.traps(),
                 state.lastTrap(),
