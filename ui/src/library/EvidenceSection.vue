@@ -15,7 +15,7 @@ function count(number: number, noun: string): string {
         <table>
             <tbody>
                 <tr class="align-baseline">
-                    <td class="w-40 py-0.5 text-soft">hardware</td>
+                    <td class="w-40 py-0.5 text-soft">hardware files</td>
                     <td class="py-0.5">
                         <button
                             class="font-mono text-[13px] hover:text-accent"

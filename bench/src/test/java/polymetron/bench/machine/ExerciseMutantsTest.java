@@ -152,8 +152,8 @@ final class ExerciseMutantsTest {
         if (USED.contains(block)) {
             tests.add("random use of its registers");
         }
-        if (!BlockLines.said(folder, changed).isEmpty()) {
-            tests.add("the recorded levels of its lines");
+        if (!BlockPorts.said(folder, changed).isEmpty()) {
+            tests.add("what was recorded at its ports");
         }
         return tests;
     }
@@ -214,7 +214,7 @@ final class ExerciseMutantsTest {
     /** The test bench finds what it looks into where the changes are, and says when it ends. */
     private void watch(String block) throws IOException {
         Path bench = folder.resolve("sim/testbench.v");
-        String inside = "board.%s.behaviour.".formatted(BlockLines.instance(folder, block));
+        String inside = "board.%s.behaviour.".formatted(BlockPorts.instance(folder, block));
         Files.writeString(
                 bench,
                 Files.readString(bench)
@@ -247,8 +247,8 @@ final class ExerciseMutantsTest {
             return program.exact()
                     ? words
                             + Files.readString(folder.resolve("sim/steps.txt")).hashCode()
-                            + BlockLines.said(folder, changed)
-                    : words + BlockLines.said(folder, changed);
+                            + BlockPorts.said(folder, changed)
+                    : words + BlockPorts.said(folder, changed);
         } catch (IOException failure) {
             throw new UncheckedIOException(failure);
         }

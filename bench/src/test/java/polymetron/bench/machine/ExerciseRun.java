@@ -43,13 +43,13 @@ final class ExerciseRun {
         }
         StepByStep.watch(folder, "cpu");
         for (ElaboratedBlock block : platform.blocks()) {
-            BlockLines.watch(folder, block);
+            BlockPorts.watch(folder, block);
         }
     }
 
-    /** Compares the lines of a block with what was recorded of a program that has run in simulation. */
-    void checkLines(String block, String program) throws IOException {
-        BlockLines.check(folder, block, program);
+    /** Compares the ports of a block with what was recorded of a program that has run in simulation. */
+    void checkPorts(String block, String program) throws IOException {
+        BlockPorts.check(folder, block, program);
     }
 
     /** Name on this platform of the block that the exercise of a type is about. */

@@ -88,7 +88,7 @@ final class ExerciseTest {
             String said = run.whole(simulator);
             assertThat(said.lines().filter(line -> line.startsWith("high")).toList())
                     .isEqualTo(expected.toString().lines().toList());
-            run.checkLines("pwm", "exercise");
+            run.checkPorts("pwm", "exercise");
         }
     }
 
@@ -110,7 +110,7 @@ final class ExerciseTest {
         run.use(image, List.of());
         for (String simulator : List.of("iverilog", "verilator")) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);
-            run.checkLines(run.exercised(block), "exercise");
+            run.checkPorts(run.exercised(block), "exercise");
         }
         // What is in another clock domain is seen some cycles earlier or later.
         if (!block.equals("watchdog")) {

@@ -20,7 +20,7 @@ import polymetron.output.image.ProgramImage;
  */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 final class RegisterUseTest {
-    /** Seeds of which the lines of blocks are recorded. */
+    /** Seeds of which the ports of blocks are recorded. */
     static final int RECORDED = 2;
 
     private static final int SEEDS = Integer.getInteger("polymetron.use.seeds", RECORDED);
@@ -53,7 +53,7 @@ final class RegisterUseTest {
             assertThat(run.difference(image)).as("%s, seed %s", block, seed).isEmpty();
             assertThat(said).isEqualTo(onBench);
             if (seed <= RECORDED) {
-                run.checkLines(block, "use " + seed);
+                run.checkPorts(block, "use " + seed);
             }
         }
     }

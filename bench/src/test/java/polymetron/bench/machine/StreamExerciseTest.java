@@ -56,7 +56,7 @@ final class StreamExerciseTest {
         run.use(image, world);
         for (String simulator : List.of("iverilog", "verilator")) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);
-            run.checkLines(run.exercised(block), "exercise");
+            run.checkPorts(run.exercised(block), "exercise");
         }
         // Who has a bus at once with others is another matter, and what comes from outside is not
         // exact to the cycle.
