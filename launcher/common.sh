@@ -33,7 +33,7 @@ take_lock() {
 # --- processes ------------------------------------------------------------------------------------------------
 
 # A process is known by its number, when it began, and which start of the machine that was: the number alone may
-# belong to somebody else by now.
+# belong to another process by now.
 identity() {
     local began
     began=$(sed 's/.*) //' "/proc/$1/stat" 2>/dev/null | cut -d' ' -f20) || return 1

@@ -1,7 +1,7 @@
 # Where things are kept, and who may touch them. Sourced.
 #
 # The database and the application never run as root. When root calls, what they have to reach is kept in $state only
-# where nobody else can have put anything on the way there; otherwise below /var/lib, where only root can.
+# where no other user can have put anything on the way there; otherwise below /var/lib, where only root can.
 
 state="${POLYMETRON_STATE:-$home/.polymetron}"
 
@@ -41,7 +41,7 @@ as() { (become "$@"); }
 as_owner() { as "$(database_user)" "$@"; }
 
 # Whether every folder on the way to one is root's, lets others through, and cannot be written by them; a sticky one may
-# be, as nobody can replace in it what is root's. It goes by the folders alone, so that it is the same answer before and
+# be, as no other user can replace in it what is root's. It goes by the folders alone, so that it is the same answer before and
 # after the users are made.
 is_roots_and_open() {
     local folder=$1 seen
@@ -69,7 +69,7 @@ locate() {
     if as_root && ! is_roots_and_open "$state"; then
         local asked=$state id
         id=$(printf '%s' "$state" | cksum | cut -d' ' -f1)
-        # Everything, since root must not write through what somebody may have put into the other one.
+        # Everything, since root must not write through what another user may have put into the other one.
         state="/var/lib/polymetron/$id"
         install -d -m 755 /var/lib/polymetron "$state"
         take_over_old "$asked" "/var/tmp/polymetron-$id"
@@ -114,7 +114,7 @@ secret() {
     cat "$state/$1"
 }
 
-# keep_few FILE: before something is written anew, the last five of it stay.
+# keep_few FILE: before a file is replaced, its last five versions stay.
 keep_few() {
     local number
     [ -s "$1" ] || return 0

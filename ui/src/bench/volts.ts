@@ -1,4 +1,4 @@
-/** A voltage that somebody typed, with or without its unit; undefined where it is none or beyond the full scale. */
+/** A typed voltage, with or without its unit; undefined where it is none or beyond the full scale. */
 export function enterableVolts(text: string, fullScale: number): number | undefined {
     const match = /^\s*([0-9]+(?:[.,][0-9]*)?|[.,][0-9]+)\s*(m?V)?\s*$/.exec(text)
     if (!match) {

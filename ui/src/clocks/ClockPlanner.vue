@@ -23,7 +23,7 @@ const complete = computed(() =>
     wishes.every((wish) => wish.name && Number(wish.megahertz) > 0 && Number(wish.tolerance) >= 0),
 )
 
-// What was found belongs to what was asked for.
+// What was found belongs to the request.
 watch([wishes, source, () => context.platform.value?.revision], () => (plan.value = undefined))
 
 async function find(): Promise<void> {

@@ -72,7 +72,7 @@ const recipes = computed<Offer[]>(() =>
         .filter((offer) => matches(`${offer.title} ${offer.summary} recipe`)),
 )
 
-/** Parts of the board that nobody has taken, each with the block that drives it. */
+/** Free parts of the board, each with the block that drives it. */
 const parts = computed<Offer[]>(() =>
     (context.platform.value?.parts ?? [])
         .filter((part) => !part.block && part.drivers.length > 0)
@@ -159,7 +159,7 @@ watch(
     },
 )
 
-/** What is typed is what is added: the plan is asked for again with it. */
+/** What is typed is what is added: the plan is requested again with it. */
 async function rename(): Promise<void> {
     const wished = name.value.trim()
     if (picked.value && !picked.value.recipe && wished && wished !== plan.value?.name) {

@@ -81,7 +81,7 @@ describe('AddressField', () => {
         expect(input.element.value).toBe('0x1000_0000')
     })
 
-    it('keeps what was refused, with the reason, until it is put right or taken back', async () => {
+    it('keeps what was refused, with the reason, until it is corrected or taken back', async () => {
         const write = vi.fn((text: string) => Promise.resolve(text === '0x20' || 'no such address'))
         const { wrapper, input } = field({ write })
         await input.trigger('focus')

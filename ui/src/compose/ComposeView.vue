@@ -11,7 +11,7 @@ import DomainBand from './DomainBand.vue'
 import { dragging } from './dragging'
 import GroupDialog from './GroupDialog.vue'
 import GroupInspector from './GroupInspector.vue'
-import LooseBlocks from './LooseBlocks.vue'
+import UnconnectedBlocks from './UnconnectedBlocks.vue'
 import { naming } from './naming'
 import { providePicture } from './picture'
 import RecipeDialog from './RecipeDialog.vue'
@@ -64,7 +64,7 @@ const bands = computed(() => {
         : bands
 })
 
-const loose = computed(() => platform.value?.blocks.filter((block) => !block.attached) ?? [])
+const unconnected = computed(() => platform.value?.blocks.filter((block) => !block.attached) ?? [])
 const selectedDomain = computed(
     () => platform.value?.domains.find((domain) => context.selected.value === `domain ${domain.name}`)?.name,
 )
@@ -264,7 +264,7 @@ function add(): void {
                     :width="width - 32"
                 />
                 <StreamLanes :width="width - 32" />
-                <LooseBlocks v-if="loose.length" :blocks="loose" />
+                <UnconnectedBlocks v-if="unconnected.length" :blocks="unconnected" />
             </div>
         </section>
         <RemoveDialog :selection="selection" />

@@ -28,7 +28,7 @@ export interface Lane {
  * last of those that feed it; the first sink of a source goes on in its row, the others open rows of their own. The
  * order is that of the streams, so that a new one moves as little as possible.
  *
- * @param openSinks sinks that nobody feeds, as block.name
+ * @param openSinks sinks without a source, as block.name
  * @param nameOf what a block is drawn as: itself, or the folded group that it is in
  */
 export function layOutLanes(
@@ -105,7 +105,7 @@ export function blockOf(ref: string): string {
     return ref.slice(0, ref.indexOf('.'))
 }
 
-/** Longest way from a block that nobody feeds; a circle is cut where it is met again. */
+/** Longest way from a block without a source; a loop is cut where it is met again. */
 function columnsOf(names: string[], next: (name: string) => string[]): Map<string, number> {
     const columns = new Map<string, number>(names.map((name) => [name, 0]))
     const walk = (name: string, column: number, path: Set<string>): void => {

@@ -2,7 +2,7 @@ import { reactive, ref, watch } from 'vue'
 import { answer, client, type Edit, type PlanRequest, type PlanView } from '../api/client'
 import type { PlatformContext } from '../frame/platform'
 
-/** A wiring plan as it is looked at: lines switched off, choices made, and asked for again after each. */
+/** A wiring plan as it is looked at: lines switched off, choices made, and requested again after each. */
 export function usePlan(context: PlatformContext) {
     const plan = ref<PlanView>()
     const problem = ref<string>()

@@ -11,7 +11,7 @@ interface Preview {
 }
 
 /**
- * What a value that is being typed would change, asked for when the typing rests.
+ * What a value that is being typed would change, requested when the typing rests.
  *
  * @param typed the value, or undefined when nothing is to be shown
  */

@@ -90,7 +90,7 @@ const othersUndo = ref<string>()
 async function undo(): Promise<void> {
     const by = platform.value?.undoBy
     if (by?.browser && by.browser !== browser && !context.refuses()) {
-        othersUndo.value = by.name ?? 'somebody else'
+        othersUndo.value = by.name ?? 'another user'
     } else {
         await context.undo()
     }

@@ -127,7 +127,7 @@ describe('edits', () => {
         const first = context.edit(rename('a'))
         const second = context.edit(rename('b'))
         await flushPromises()
-        server.revision = 9 // somebody else's changes
+        server.revision = 9 // changes of another user
         server.release()
         expect(await Promise.all([first, second])).toEqual([false, false])
         expect(server.edits).toEqual([])
@@ -143,7 +143,7 @@ describe('edits', () => {
         expect(await context.edit(rename('b'), 2)).toBe(true)
     })
 
-    it('of typed values give the reason to where they were typed, and tell nobody else', async () => {
+    it('of typed values give the reason to where they were typed, and show no notice', async () => {
         expect(await context.tryEdit(rename('a'))).toBe(true)
         server.revision = 9
         expect(await context.tryEdit(rename('b'))).toContain('newer revision')
@@ -189,7 +189,7 @@ describe('edits', () => {
         useAuthor().value = ''
     })
 
-    it('that only look back are not sent again, since nobody knows what they would take back', async () => {
+    it('that only look back are not sent again, since it is not known what they would take back', async () => {
         vi.spyOn(server, 'answer').mockRejectedValueOnce(new TypeError('Failed to fetch'))
         expect(await context.undo()).toBe(false)
         expect(notices.notices.at(-1)?.title).toBe('No connection')

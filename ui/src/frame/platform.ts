@@ -26,7 +26,7 @@ export interface PlatformContext {
     waiting: Ref<number>
     /** Whether the server tells about changes of others. */
     connected: Ref<boolean>
-    /** Whether somebody has removed the platform. */
+    /** Whether the platform was removed. */
     gone: Ref<boolean>
     /**
      * Applies an edit; true when it was accepted.
@@ -34,8 +34,8 @@ export interface PlatformContext {
      */
     edit: (edit: Edit, basedOn?: number) => Promise<boolean>
     /**
-     * The same for a value that is typed: true when it was accepted, otherwise why not, for where it was typed; nobody
-     * else is told.
+     * The same for a value that is typed: true when it was accepted, otherwise why not, for where it was typed; no
+     * notice is shown.
      */
     tryEdit: (edit: Edit) => Promise<true | string>
     undo: () => Promise<boolean>

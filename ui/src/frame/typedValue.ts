@@ -3,7 +3,7 @@ import { ref, watch } from 'vue'
 /**
  * A value that is typed: written on Enter or when the field is left, once; Escape goes back. What is being typed is
  * not overwritten when the value changes by itself. A refused value stays in the field, with the reason, until it is
- * put right or taken back.
+ * corrected or taken back.
  *
  * @param write writes the text; the reason when it was refused, or false when that was said elsewhere
  * @param onlyOnEnter the value has effects when it is written: leaving the field writes nothing, and Enter writes
@@ -17,7 +17,7 @@ export function useTypedValue(
     const text = ref(value())
     /** Why what the field holds was refused. */
     const refused = ref<string>()
-    /** What the field holds when nobody has typed since: the value, or what was accepted and does not show yet. */
+    /** What the field holds when nothing was typed since: the value, or what was accepted and does not show yet. */
     let settled = value()
     let focused = false
     let underWay: string | undefined

@@ -18,7 +18,7 @@ const { data: revisions, error } = useQuery({
 })
 const picked = ref<number>()
 const chosen = computed(() => picked.value ?? newest.value)
-/** What the chosen revision is compared with: what it was made from, or another that is asked for. */
+/** What the chosen revision is compared with: what it was made from, or another that is chosen. */
 const against = ref<'before' | 'newest'>('before')
 const range = computed(() =>
     against.value === 'newest'

@@ -139,14 +139,14 @@ describe('tabs', () => {
         expect(late.heard.map((each) => each.kind)).toEqual(['lost'])
     })
 
-    it('get the whole console again after a time in which nobody looked at it', async () => {
+    it('get the whole console again after a time without a reader', async () => {
         const tab = new Tab('platform=a', 'platform=b', 'bench=a')
         hub.join(tab)
         await settle()
         stream()?.say('frame', frame('x', true, 'one ', 4))
         tab.topics = new Set(['platform=a', 'platform=b'])
         hub.follow(tab)
-        // Before and after the hub has noticed that nobody follows the bench.
+        // Before and after the hub has noticed that no tab follows the bench.
         stream()?.say('frame', frame('x', false, 'two ', 8))
         await settle()
         stream()?.say('frame', frame('x', false, 'three ', 14))
@@ -158,7 +158,7 @@ describe('tabs', () => {
         expect(tab.console).toBe('one two three ')
     })
 
-    it('all show the whole console, whenever they come and whenever the stream is made anew', async () => {
+    it('all show the whole console, whenever they come and whenever the stream is opened again', async () => {
         const first = new Tab('bench=a')
         hub.join(first)
         await settle()

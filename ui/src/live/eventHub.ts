@@ -91,7 +91,7 @@ export class EventHub {
         }, GATHER_MILLIS)
     }
 
-    /** What nobody follows is not kept up to date; who follows it again needs a stream that begins anew. */
+    /** A bench that no tab follows is not kept up to date; a tab that follows it again needs a new stream. */
     private forget(topic: string): void {
         this.last.delete(topic)
         this.covered.delete(topic)

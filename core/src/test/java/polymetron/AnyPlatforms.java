@@ -163,7 +163,7 @@ public final class AnyPlatforms {
                 platform, WiringPlan.propose(platform, Shipped.LIBRARY, decisions).asEdit("wire"));
     }
 
-    /** One that somebody has worked at: begun, changed a few times, perhaps wired again. */
+    /** A platform in use: begun, changed a few times, perhaps wired again. */
     public Platform worked() {
         Platform platform = begun();
         int changes = random.nextInt(7);

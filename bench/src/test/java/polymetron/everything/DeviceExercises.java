@@ -238,7 +238,7 @@ final class DeviceExercises {
         holds("CONTROL", 0);
     }
 
-    /** Nobody has the address 0x22. */
+    /** No device has the address 0x22. */
     private void i2c() {
         does("i2c_begin", "12u", "10u");
         holds("LOW", 12);

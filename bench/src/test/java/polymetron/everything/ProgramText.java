@@ -25,7 +25,7 @@ final class ProgramText {
     private final Set<String> drivers = new LinkedHashSet<>();
     private final List<Target> memories = new ArrayList<>();
 
-    /** Whether nobody outside can raise what a program cannot. */
+    /** Whether nothing outside can raise what a program cannot. */
     private final boolean isAlone;
 
     ProgramText(DocumentFacts facts, Program program, boolean isAlone) {

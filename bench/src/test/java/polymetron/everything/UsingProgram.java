@@ -36,7 +36,7 @@ record UsingProgram(SoftwareView view, ProgramImage image, String expected) {
     /**
      * Empty when there is no console, or not enough memory.
      *
-     * @param isAlone whether nobody outside can raise what the program cannot
+     * @param isAlone whether nothing outside can raise what the program cannot
      */
     static Optional<UsingProgram> build(
             Path here,

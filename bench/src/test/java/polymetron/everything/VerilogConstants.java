@@ -70,7 +70,7 @@ final class VerilogConstants {
         }
         String value = values.get(block + "\n" + expression);
         if (value == null) {
-            throw new IllegalStateException(block + ": nobody wanted " + expression);
+            throw new IllegalStateException(block + ": not requested: " + expression);
         }
         return value;
     }
@@ -108,7 +108,7 @@ final class VerilogConstants {
         return read(order, text.toString());
     }
 
-    /** Whether a parameter is a fraction: only such are asked for by their names. */
+    /** Whether a parameter is a fraction: only those are looked up by name. */
     private static boolean isReal(String expression, Map<String, String> parameters) {
         return parameters.getOrDefault(expression, "").matches("[0-9]+\\.[0-9]+|.*_REAL");
     }

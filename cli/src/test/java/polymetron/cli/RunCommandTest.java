@@ -223,7 +223,7 @@ final class RunCommandTest {
                                 "0.5"))
                 .as(err.toString())
                 .isZero();
-        // Nobody waits for the other, so letters mix.
+        // Neither waits for the other, so letters mix.
         assertThat(out.toString()).startsWith("hh").contains("from the second");
         assertThat(polymetron("run", platform, "--program", first, "--beside", "gpu=" + second))
                 .isEqualTo(2);

@@ -36,7 +36,7 @@ public final class Parts {
         return Optional.ofNullable(takers.get(part));
     }
 
-    /** The parts that nobody has taken and that an outward interface can drive as it is. */
+    /** The free parts that an outward interface can drive as it is. */
     public List<Board.Part> fitting(OutwardLink link) {
         // Blocks of one shape share its outward interfaces, and what fits one fits all.
         return matching.computeIfAbsent(link.form(), form -> matching(link)).stream()

@@ -27,7 +27,7 @@ final class OutwardPlaces {
         List<OutwardLink> bound =
                 draft.before().outward().stream().filter(link -> link.binding() != null).toList();
         List<OutwardLink> moving = new ArrayList<>();
-        // Parts of the same name first, so that nobody else gets them.
+        // Parts of the same name first, so that no other block gets them.
         for (OutwardLink link : bound) {
             if (link.binding().part() != null && !staysOnPart(link)) {
                 moving.add(link);

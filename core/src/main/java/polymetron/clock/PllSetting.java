@@ -15,7 +15,7 @@ import java.util.List;
 public record PllSetting(
         long inputHz, int divider, int multiplier, int steps, List<Output> outputs) {
 
-    /** An output and the error of what it gives, in millionths of what was asked for, with its sign. */
+    /** An output and the error of what it gives, in millionths of the requested frequency, with its sign. */
     public record Output(PllWish wish, int divider, double errorPpm) {
         public boolean isWithinTolerance() {
             return Math.abs(errorPpm) <= wish.tolerancePpm();

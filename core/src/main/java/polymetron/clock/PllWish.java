@@ -4,11 +4,11 @@ package polymetron.clock;
  * A frequency that a PLL should make.
  *
  * @param name what the clock is called
- * @param hertz frequency asked for, above 0
+ * @param hertz requested frequency, above 0
  * @param tolerancePpm error that is still good enough, in millionths of the frequency; 0 for none
  */
 public record PllWish(String name, long hertz, double tolerancePpm) {
-    /** Highest frequency that can be asked for. */
+    /** Highest frequency that can be requested. */
     public static final long HIGHEST_HZ = 10_000_000_000L;
 
     public PllWish {

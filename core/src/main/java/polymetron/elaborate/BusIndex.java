@@ -33,7 +33,7 @@ final class BusIndex {
                     : initiator.form().place();
         }
 
-        /** Where only one initiator leads to a bus, nobody gets to more than it passes on. */
+        /** Where only one initiator leads to a bus, no initiator reaches more than it passes on. */
         private AddressRange window() {
             AddressRange all = AddressRange.ofWidth(bus.addressWidth());
             if (initiators.size() != 1) {

@@ -9,7 +9,7 @@ import java.util.List;
  * @param name what it is, such as {@code lookup tables}
  * @param available how many the device has
  * @param uncertaintyPercent how far the sum may be off, either way; 0 for what is counted
- * @param shares who needs how many, in any order; asked for, the most comes first
+ * @param shares who needs how many, in any order; read, the most comes first
  */
 public record Amount(String name, long available, int uncertaintyPercent, List<Share> shares) {
 
@@ -20,7 +20,7 @@ public record Amount(String name, long available, int uncertaintyPercent, List<S
      */
     public record Share(String who, String block, long count) {}
 
-    /** Who needs how many, the most first. Sorted when it is asked for, because most who ask want the sum only. */
+    /** Who needs how many, the most first. Sorted when it is read, because most readers want the sum only. */
     @Override
     public List<Share> shares() {
         return shares.stream()

@@ -11,7 +11,7 @@ import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.StreamLink;
 
-/** What leads in and out of the groups of a platform: the outward interfaces that each has when it is folded. */
+/** External connections of the groups of a platform: the outward interfaces that each has when it is folded. */
 public final class GroupEdges {
     private GroupEdges() {}
 

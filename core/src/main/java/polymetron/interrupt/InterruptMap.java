@@ -17,7 +17,7 @@ import polymetron.software.InterruptController;
 import polymetron.software.SoftwareView;
 
 /**
- * Who interrupts whom, with which number. A number has two sides: the line of the hardware port, counted from 0, and what
+ * Who interrupts whom, with which number. A number has two sides: the hardware input, counted from 0, and what
  * software reads. A controller's sources are counted from its first, which is 1 after the RISC-V PLIC specification (1.0.0,
  * chapter 1: source 0 means no interrupt); at a hart it is the cause of the trap (RISC-V Privileged ISA, table of {@code
  * mcause}: software 3, timer 7, external 11).

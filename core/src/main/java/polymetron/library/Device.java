@@ -134,7 +134,7 @@ public record Device(
      * Pins that share one supply voltage.
      *
      * @param paired whether the pins are pairs in the order of the list, the positive one first
-     * @param clockPins pins that a clock can come in by
+     * @param clockPins clock-capable pins
      * @param configurationPins pins that are taken while the device is configured
      */
     public record Bank(

@@ -9,7 +9,7 @@ import polymetron.expression.Expression;
  * @param name the name that expressions use
  * @param title what a person calls it
  * @param form what its values are
- * @param initial the value when nobody chose one; an expression, or the text itself for a choice
+ * @param initial the value when none is chosen; an expression, or the text itself for a choice
  * @param minimum lowest number allowed, inclusive; null for none
  * @param maximum highest number allowed, inclusive; null for none
  * @param multipleOf the number must be a multiple of this; null for any

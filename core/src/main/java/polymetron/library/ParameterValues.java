@@ -112,8 +112,8 @@ public final class ParameterValues {
     }
 
     /**
-     * Goes on with the default of the first parameter of the circle that somebody chose a value for: that choice
-     * closed the circle. False when the defaults alone go in a circle.
+     * Goes on with the default of the first parameter of the loop that has a chosen value: that choice
+     * closed the loop. False when the defaults alone form a loop.
      */
     private boolean breakCircle(Circle circle) {
         for (ParameterType parameter : type.parameters()) {

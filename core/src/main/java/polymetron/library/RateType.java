@@ -9,10 +9,10 @@ import polymetron.expression.Expression;
  * {@code INPUT}, the rate of the stream that feeds its first sink; both are real numbers.
  *
  * @param name what it is, such as {@code serial clock}
- * @param wanted what was asked for; null when the parameters set it directly
+ * @param wanted requested value; null when the parameters set it directly
  * @param obtained what comes of it
  * @param unit unit of both, such as {@code Hz}, {@code Bd} or {@code s}
- * @param limitPercent largest difference from what was asked for that is still good; null for none
+ * @param limitPercent largest difference from the requested value that is still good; null for none
  * @param stream source of the block that carries this rate on; null for none
  */
 public record RateType(

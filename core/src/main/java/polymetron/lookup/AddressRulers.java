@@ -67,7 +67,7 @@ public final class AddressRulers {
         return merged(rows);
     }
 
-    /** Where somebody else on the bus reaches a target, nothing is free for those who do not. */
+    /** Where another initiator on the bus reaches a target, nothing is free for those that do not. */
     private static List<Cell> notForThem(List<AddressSpace> spaces, List<Cell> cells) {
         List<Cell> told = new ArrayList<>(cells);
         for (int at = 0; at < cells.size(); at++) {
@@ -101,7 +101,7 @@ public final class AddressRulers {
         return edges;
     }
 
-    /** One space from the lowest address on; only asked for rising addresses. */
+    /** One space from the lowest address on; only for rising addresses. */
     private static final class Sweep {
         private final AddressSpace space;
         private final List<TargetRange> open = new ArrayList<>();

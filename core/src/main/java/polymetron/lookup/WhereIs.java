@@ -13,14 +13,14 @@ public final class WhereIs {
     private WhereIs() {}
 
     /**
-     * An address of what was asked for.
+     * An address of what was searched for.
      *
      * @param name block, or block and register as {@code uart.THR}
      */
     public record Found(AddressSpace space, String name, TargetRange target, long address) {}
 
     /**
-     * Everything whose name begins with what was asked for: {@code uart} finds the block, {@code uart.} all of its registers,
+     * Everything whose name begins with the search text: {@code uart} finds the block, {@code uart.} all of its registers,
      * {@code uart.lsr} one of them. Capitals do not matter.
      *
      * @param most entries at most

@@ -91,7 +91,7 @@ public final class Merge {
     }
 
     /**
-     * An error at something that was changed. That a whole device is full is nobody's conflict. Mostly there is no error
+     * An error at something that was changed. That a whole device is full is no conflict. Mostly there is no error
      * at all, and then the two alone need not be looked at.
      */
     private Optional<Finding> errorOfBoth(

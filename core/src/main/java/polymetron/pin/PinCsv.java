@@ -24,7 +24,7 @@ public record PinCsv(Edit edit, List<String> problems) {
     private static final int MOST_PROBLEMS = 20;
 
     /**
-     * The table of a platform, one line for each line that leaves the chip.
+     * The table of a platform, one row for each external line.
      *
      * @param fingerprint the platform's
      */

@@ -6,7 +6,7 @@ import polymetron.library.Direction;
 import polymetron.platform.PinSetting;
 
 /**
- * One line that leaves the chip.
+ * One external line.
  *
  * @param port its name, such as {@code lamps.value[3]}
  * @param ref outward interface that it belongs to; null for a clock or reset of the board

@@ -16,7 +16,7 @@ import polymetron.library.Direction;
 import polymetron.platform.PinSetting;
 
 /**
- * Every line that leaves the chip, those without a pin first. What is not set by hand is as the board part has it; a pin that
+ * Every external line, those without a pin first. What is not set by hand is as the board part has it; a pin that
  * was chosen by hand has the single-ended standard of its bank's voltage. An output has the usual current of its standard
  * and slow edges, as those disturb least; nothing is pulled or terminated in the device.
  *
@@ -76,7 +76,7 @@ public record PinTable(List<PinLine> lines) {
         String name = link.block().name() + "." + port.name() + "[" + line + "]";
         String pin = null;
         String standard = null;
-        String by = "nobody yet";
+        String by = "not assigned";
         if (link.part() != null) {
             Board.Signal signal = link.part().signal(port.name()).orElse(null);
             pin = signal == null || line >= signal.width() ? null : signal.pins().get(line);

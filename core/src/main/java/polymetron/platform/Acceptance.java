@@ -7,7 +7,7 @@ package polymetron.platform;
  * @param subject what it was found at
  * @param what its words when it was accepted: when they change, the finding comes back
  * @param reason why it is accepted
- * @param author who accepted it, as they call themselves; null when nobody said
+ * @param author who accepted it, as they call themselves; null when not specified
  * @param revision revision that it was accepted on; null when there are none, as for a document on its own
  */
 public record Acceptance(

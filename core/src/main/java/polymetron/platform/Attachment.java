@@ -10,7 +10,7 @@ import polymetron.address.Address;
  * @param held whether automatic placement must leave the range where it is
  * @param hidden targets that an initiator does not reach though the buses lead there, each as {@code block.interface}
  * @param priority of an initiator where priorities decide, 0 goes first; null for the last
- * @param traffic bytes a second that an initiator has to move, as the user knows it; null when nobody said
+ * @param traffic bytes a second that an initiator requires, as the user knows it; null when not specified
  */
 public record Attachment(
         String bus,

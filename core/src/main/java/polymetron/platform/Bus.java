@@ -11,7 +11,7 @@ import polymetron.bus.Protocol;
  * @param dataWidth bits of a transfer
  * @param addressWidth address lines, 12 to 64
  * @param domain clock domain that the bus runs in
- * @param arbitration who goes first when several initiators want to; null for in turn
+ * @param arbitration arbitration between initiators; null for round-robin
  * @param reserved addresses that automatic placement keeps free, in address order
  */
 public record Bus(
@@ -26,7 +26,7 @@ public record Bus(
         reserved = reserved == null ? List.of() : reserved.stream().sorted().toList();
     }
 
-    /** Who goes first. */
+    /** Arbitration. */
     public enum Arbitration {
         IN_TURN("in-turn"),
         BY_PRIORITY("by-priority");

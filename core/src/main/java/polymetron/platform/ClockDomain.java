@@ -5,7 +5,7 @@ package polymetron.platform;
  *
  * @param clock the board's clock that it runs on
  * @param reset the board's reset that it is reset by, synchronised to the clock; null for none
- * @param wantedHz frequency that was asked for, in hertz; null when nobody asked for a certain one
+ * @param wantedHz requested frequency in hertz; null for none
  */
 public record ClockDomain(String name, String clock, String reset, Long wantedHz) {
     public ClockDomain(String name, String clock, String reset) {

@@ -6,7 +6,7 @@ package polymetron.platform;
  * @param standard I/O standard
  * @param drive current of an output in mA
  * @param slew how steep the edges of an output are
- * @param pull what holds a line that nobody drives
+ * @param pull what holds a line that is not driven
  * @param termination resistor that ends the line in the device
  */
 public record PinSetting(

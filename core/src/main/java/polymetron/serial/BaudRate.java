@@ -4,7 +4,7 @@ package polymetron.serial;
  * The rate that a 16550 makes: the clock divided by 16 and by a whole divisor of 1 to 65535 (PC16550D data
  * sheet, table III and section 8.3). The divisor is rounded to the nearest.
  *
- * @param wanted rate asked for, in baud
+ * @param wanted requested rate in baud
  * @param clockHz reference clock in hertz
  */
 public record BaudRate(long wanted, long clockHz) {

@@ -57,7 +57,7 @@ public record MemoryBuffer(
         return memory != null && memory.range().contains(range);
     }
 
-    /** Where somebody finds it who sees its memory as another target; null when it is in none. */
+    /** Address for an initiator that sees its memory as another target; null when it is in none. */
     public AddressRange seenIn(TargetRange other) {
         if (memory == null || !memory.isSameMemoryAs(other)) {
             return null;

@@ -32,12 +32,12 @@ final class AttachmentLines {
         for (Role role : Role.values()) {
             for (ElaboratedBlock block : draft.blocksByName()) {
                 for (SizedInterface form : block.shape().busInterfaces()) {
-                    boolean loose = !block.block().attachments().containsKey(form.name());
+                    boolean unconnected = !block.block().attachments().containsKey(form.name());
                     Bridge bridge = block.shape().bridge();
                     boolean isOwnDownstream = bridge != null && bridge.passesOn(form);
                     if (form.type().role() == role
                             && form.isForBus()
-                            && loose
+                            && unconnected
                             && bridges == (bridge != null)
                             && !isOwnDownstream) {
                         attach(block, form);

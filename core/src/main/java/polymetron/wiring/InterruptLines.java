@@ -18,7 +18,7 @@ final class InterruptLines {
     }
 
     void plan() {
-        List<InterruptLink> loose =
+        List<InterruptLink> unconnected =
                 draft.now().interrupts().stream()
                         .filter(link -> link.wire() == null)
                         // Controllers first: what goes into one that leads nowhere is lost.
@@ -26,7 +26,7 @@ final class InterruptLines {
                                 Comparator.comparing(InterruptLines::isDevice)
                                         .thenComparing(InterruptLink::ref))
                         .toList();
-        for (InterruptLink link : loose) {
+        for (InterruptLink link : unconnected) {
             Sinks sinks = new Sinks(draft.now());
             InterruptWays ways = InterruptWays.of(draft.now());
             String line = link.source().type().line();

@@ -16,14 +16,14 @@ final class PartLines {
     }
 
     void plan() {
-        List<OutwardLink> loose =
+        List<OutwardLink> unconnected =
                 draft.now().outward().stream()
                         .filter(link -> link.binding() == null)
                         .sorted(Comparator.comparing(OutwardLink::ref))
                         .toList();
-        // Ports with a part of their own name first, so that nobody else takes it.
+        // Ports with a part of their own name first, so that no other port takes it.
         for (boolean sameName : new boolean[] {true, false}) {
-            for (OutwardLink link : loose) {
+            for (OutwardLink link : unconnected) {
                 List<Board.Part> fitting = new Parts(draft.now()).fitting(link);
                 boolean named =
                         fitting.stream().anyMatch(part -> part.name().equals(link.block().name()));

@@ -41,17 +41,17 @@ final class PrivateMemoryLines {
     }
 
     private List<InitiatorPort> looseFetching() {
-        List<InitiatorPort> loose = new ArrayList<>();
+        List<InitiatorPort> unconnected = new ArrayList<>();
         for (ElaboratedBlock block : draft.blocksByName()) {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 if (!form.isTarget()
                         && form.onlyFetches()
                         && !block.block().attachments().containsKey(form.name())) {
-                    loose.add(new InitiatorPort(block, form));
+                    unconnected.add(new InitiatorPort(block, form));
                 }
             }
         }
-        return loose;
+        return unconnected;
     }
 
     private void between(ElaboratedBlock memory, List<SizedInterface> ports, InitiatorPort side) {

@@ -99,7 +99,7 @@ final class AccessCostTest {
         assertThat(cost(first, "cpu.instruction", "code.port").worstCycles()).isEmpty();
     }
 
-    /** A bus by priority behind a bridge, with nobody on it but the bridge, holds nothing up. */
+    /** A bus by priority behind a bridge, with only the bridge on it, holds nothing up. */
     @Test
     void priorityAmongOneChangesNothing() {
         Platform inTurn = bridged("main");

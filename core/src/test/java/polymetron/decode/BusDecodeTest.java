@@ -10,7 +10,7 @@ import polymetron.Shipped;
 import polymetron.address.AddressRange;
 import polymetron.elaborate.ElaboratedPlatform;
 
-/** Select logic against every address of a small bus. */
+/** Address decode against every address of a small bus. */
 final class BusDecodeTest {
     private static final int WIDTH = 9;
 

@@ -34,7 +34,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
- * Documents that somebody wrote by hand, merged badly or meant ill with: each is either refused with its place, or it
+ * Documents written by hand, merged badly or meant to do harm: each is either refused with its place, or it
  * is worked out, checked and handed off without an exception. Elaboration never fails.
  */
 final class AnyDocumentTest {

@@ -96,7 +96,8 @@ final class FlatteningTest {
                             .filter(target -> target.range().contains(address))
                             .map(target -> target.ref() + "+" + (address - target.range().base()))
                             .toList();
-            // The walk may also hit the rest of a target that begins outside a window; nobody can
+            // The walk may also hit the rest of a target that begins outside a window; no initiator
+            // can
             // use that.
             assertThat(walked).as("at %x", address).containsAll(seen);
             walked.removeAll(seen);

@@ -64,8 +64,8 @@ final class ReachTest {
                                                 "lamps", "registers", "gain", "registers", false)))
                 .isInstanceOf(RejectedEdit.class)
                 .hasMessageContaining("initiator");
-        Platform loose = EDITOR.apply(Shipped.demo(), new Edit.Detach("cpu", "data"));
-        assertThatThrownBy(() -> EDITOR.apply(loose, hide("lamps")))
+        Platform detached = EDITOR.apply(Shipped.demo(), new Edit.Detach("cpu", "data"));
+        assertThatThrownBy(() -> EDITOR.apply(detached, hide("lamps")))
                 .hasMessageContaining("on no bus");
     }
 }

@@ -37,7 +37,7 @@ final class PlansAgreeTest {
 
     /**
      * What a plan makes visible and cannot help: the whole is too large or too busy for what the user chose, a processor that
-     * is now connected has nobody to wake it, a block gets its first clock and turns out to be set for another. The
+     * is now connected is never released, a block gets its first clock and turns out to be set for another. The
      * interface says so before a plan is applied.
      */
     private static final Set<String> BEYOND =
@@ -65,7 +65,7 @@ final class PlansAgreeTest {
                     "fix of target-unreached -> vector-outside-memory",
                     // A single step, and the processor that is there is not connected either.
                     "fix of interrupt-open -> target-unreached",
-                    // The memory is where somebody has set a vector to.
+                    // The memory is where a vector was set to.
                     "fix of target-unreached -> start-in-empty-memory",
                     // The button says that it disconnects.
                     "fix of dangling-reference -> stream-open",

@@ -12,7 +12,7 @@ import polymetron.json.Documents;
 import polymetron.platform.Platform;
 import polymetron.wiring.Starter;
 
-/** The examples of docs/library.md, put into a library from outside as somebody who follows the guide does. */
+/** The examples of docs/library.md, put into a library from outside, as the guide says. */
 public final class GuideExamples {
     private final List<String> texts;
 

@@ -274,7 +274,7 @@ final class PlacementPlanTest {
                 .hasMessageContaining("would pass 64 bits");
     }
 
-    /** The demo's code memory moves, and with it go the vectors that point into it; what is in nobody's way stays. */
+    /** The demo's code memory moves, and with it go the vectors that point into it; what is in no way stays. */
     @org.junit.jupiter.api.Test
     void whatPointsIntoAMemoryFollowsIt() {
         Editor editor = new Editor(Shipped.LIBRARY);

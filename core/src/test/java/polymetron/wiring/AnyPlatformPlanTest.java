@@ -25,7 +25,7 @@ import polymetron.platform.Platform;
 
 /** What holds of the wiring plan for any handful of blocks on any board. */
 final class AnyPlatformPlanTest {
-    private static final Set<String> LOOSE =
+    private static final Set<String> UNCONNECTED =
             Set.of(
                     "input-without-clock",
                     "input-without-reset",
@@ -98,7 +98,7 @@ final class AnyPlatformPlanTest {
                                                     || line.choices().stream()
                                                             .map(Proposal.Choice::label)
                                                             .anyMatch(finding.subject()::equals));
-            if (LOOSE.contains(finding.rule()) && !offered) {
+            if (UNCONNECTED.contains(finding.rule()) && !offered) {
                 // Pins, more inputs and more blocks are for the user to decide.
                 assertThat(finding.fixes())
                         .filteredOn(fix -> !fix.label().matches("(Add|Assign|Give) .*"))

@@ -54,7 +54,7 @@ final class BridgeTest extends BrowserTest {
         assertThat(page.getByText("OUTPUT").first()).isVisible();
         Browser.assertAccessible(page);
 
-        // Outside the window nobody sees it; the finding says so and widens the window.
+        // Outside the window it is not reachable; the finding says so and widens the window.
         page.getByLabel("Base of lamps").fill("0x0010_0000");
         page.keyboard().press("Enter");
         assertThat(page.getByTestId("findings-summary")).containsText("error");

@@ -192,7 +192,7 @@ public final class BlockModels {
             }
         }
         var make = MODELS.get(block.type().identity().name());
-        // Somebody else's block of that name may be anything.
+        // A block of that name from another vendor may be anything.
         if (make != null && block.type().identity().vendor().equals(Vlnv.OURS)) {
             Made made = new Made(platform, block, new RegisterBank(registers, clockHz));
             return clocked(make.apply(made), clockHz, processorHz);

@@ -6,7 +6,7 @@ import polymetron.bench.part.I2cPart;
 
 /**
  * Two-wire bus as a controller: a command is a start, a byte with its acknowledgement and a stop, in this order, and ends after the
- * cycles that its phases take. Nobody else has the bus, and nobody holds the clock line.
+ * cycles that its phases take. There is no other controller on the bus, and no device holds the clock line.
  */
 public final class I2cModel extends BankModel {
     private static final int START = 1;
@@ -16,7 +16,7 @@ public final class I2cModel extends BankModel {
     private static final int STOP = 16;
     private static final int BITS = 9;
 
-    /** Until the clock line that was let go is seen to be high: two flip-flops, what is compared, and the phase itself. */
+    /** Until the clock line that was released is seen to be high: two flip-flops, what is compared, and the phase itself. */
     private static final int SEEN = 4;
 
     private final int filter;

@@ -1,8 +1,8 @@
 package polymetron.bench.block;
 
 /**
- * Outputs of one period, each high for its own part of it; what is written counts from the next period. Nobody waits for the end
- * of a period, so it is looked for when somebody asks or writes.
+ * Outputs of one period, each high for its own part of it; what is written counts from the next period. The end of a period is no
+ * event of its own: it is worked out with each read or write.
  */
 public final class PwmModel extends BankModel {
     private final BankField enable;

@@ -16,7 +16,7 @@ public final class Hart {
     /** C.J 0. */
     private static final int SHORT_JUMP_TO_ITSELF = 0xA001;
 
-    /** x0 to x31, a place for results that nobody wants, and one for how many instructions a region did. */
+    /** x0 to x31, a place for discarded results, and one for how many instructions a region did. */
     private final int[] x = new int[Region.RETIRED + 1];
 
     private final BusMap fetchMap;

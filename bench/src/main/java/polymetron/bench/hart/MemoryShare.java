@@ -24,7 +24,7 @@ public final class MemoryShare implements AutoCloseable {
             return new MemoryShare(this);
         }
 
-        /** Bytes that nobody has taken. */
+        /** Bytes that are not taken. */
         public long left() {
             return left.get();
         }

@@ -47,7 +47,7 @@ public final class LiveBench implements AutoCloseable {
     private double speed;
 
     /**
-     * @param machine with its program loaded; nobody else may use it from now on
+     * @param machine with its program loaded; only the bench may use it from now on
      */
     public LiveBench(Machine machine) {
         this(machine, () -> {});

@@ -9,7 +9,7 @@ final class StreamElements {
     private StreamElements() {}
 
     static List<StreamElement> of(ElaboratedBlock block) {
-        // Somebody else's block of that name may be anything.
+        // A block of that name from another vendor may be anything.
         if (!block.type().identity().vendor().equals(Vlnv.OURS)) {
             return List.of();
         }

@@ -26,7 +26,7 @@ final class DataCacheTest {
             int at = offset / line;
             switch (random.nextInt(12)) {
                 case 0 -> {
-                    // Somebody else stores.
+                    // Another initiator stores.
                     Ram.storeWord(ram.bytes, offset, random.nextInt());
                 }
                 case 1, 2 -> {

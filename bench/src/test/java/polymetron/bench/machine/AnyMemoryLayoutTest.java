@@ -92,7 +92,7 @@ final class AnyMemoryLayoutTest {
         if (sound.isPresent()) {
             assertThat(says(sound.get())).isEqualTo("hello you!");
         } else {
-            // Nothing is made from it, and somebody is told.
+            // Nothing is made from it, and a finding says so.
             assertThat(errors(platform)).isNotEmpty();
         }
     }

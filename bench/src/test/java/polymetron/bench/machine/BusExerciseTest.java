@@ -36,6 +36,7 @@ final class BusExerciseTest {
         run.use(image, List.of());
         for (String simulator : List.of("iverilog", "verilator")) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);
+            run.checkPorts(run.exercised(block), "exercise");
         }
     }
 

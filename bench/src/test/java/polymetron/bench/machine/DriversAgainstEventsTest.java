@@ -161,7 +161,7 @@ final class DriversAgainstEventsTest {
                 raised[index]++;
             }
         }
-        // What is still pending is taken before the count is asked for.
+        // What is still pending is taken before the count is read.
         machine.run(5_000);
         return raised;
     }

@@ -35,7 +35,7 @@ final class ExerciseTest {
         Files.writeString(bench, text.substring(0, end) + MEASURE + text.substring(end));
     }
 
-    /** Counts for how many of a thousand cycles each output of the PWM is high, once the program has asked for it. */
+    /** Counts for how many of a thousand cycles each output of the PWM is high, once the program has requested it. */
     private static final String MEASURE =
             """
             reg asked = 1'b0;

@@ -171,7 +171,7 @@ final class MachineTest {
         assertThat(one.hart().pc()).isEqualTo(other.hart().pc());
     }
 
-    /** Single steps are no run that is owed: what is asked for after them is run. */
+    /** Single steps do not count towards a later run: it is run in full. */
     @Test
     void aRunAfterSingleStepsRunsAsLongAsItShould() {
         Machine machine = demoMachine();

@@ -22,7 +22,7 @@ public final class EvidenceFile {
 
     private EvidenceFile() {}
 
-    /** What is kept is changed and written again; nothing happens where it was not asked for. */
+    /** What is kept is changed and written again; nothing happens without the property. */
     private static void change(Consumer<Evidence.Kept> change) throws IOException {
         if ("write".equals(System.getProperty("polymetron.evidence"))) {
             Evidence.Kept kept = JSON.readValue(Files.readString(FILE), Evidence.Kept.class);

@@ -146,7 +146,7 @@ final class TimingConstraints implements Exporter {
         }
 
         private void delays() {
-            out.line("# What is outside adds 0 ns until somebody measures it.");
+            out.line("# External delays are 0 ns until they are measured.");
             for (OutwardLink link : platform.outward()) {
                 String clock = clockOf(link.block());
                 if (link.binding() == null || clock == null) {

@@ -276,7 +276,7 @@ final class HeaderMacros {
                                                 CText.constant(plic.range().base())));
             }
             case DeviceInterrupt.Cause cause -> {
-                // A line of somebody else's hart is no business of this program.
+                // An interrupt of another program's hart is left out.
                 if (view.runsOn(cause.hart().block())) {
                     define(macro + "_CAUSE", cause.cause());
                 }

@@ -69,7 +69,7 @@ final class HardwareTest {
         assertThat(names).contains("hdl/ridge_station_front__group.v");
     }
 
-    /** A watchdog that resets the domain that it is in would never let go of it. */
+    /** A watchdog that resets the domain that it is in would never release it. */
     @Test
     void whatResetsItselfIsNotBuilt() {
         Platform platform =

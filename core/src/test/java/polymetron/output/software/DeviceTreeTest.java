@@ -163,7 +163,7 @@ final class DeviceTreeTest {
         }
     }
 
-    /** Of two UARTs standard output is the one on the board's console; memory that nobody can write is no memory node. */
+    /** Of two UARTs standard output is the one on the board's console; memory that cannot be written is no memory node. */
     @Test
     void standardOutputIsTheConsoleOfTheBoard() {
         compile(Shipped.elaborate(Shipped.recipe("lock")));

@@ -66,7 +66,7 @@ final class DriversTest {
     }
 
     /**
-     * After a byte that nobody acknowledges the controller generates a stop (UM10204, 3.1.6), unless the step had one or
+     * After a byte without an acknowledgement the controller generates a stop (UM10204, 3.1.6), unless the step had one or
      * another controller has won the bus. The registers are words of memory here: the last command stays in its own.
      */
     @Test

@@ -1,5 +1,5 @@
 /*
- * Firmware of the demo field station: a geophone that nobody has to bury.
+ * Firmware of the demo field station: a geophone that needs no burying.
  *
  * On each timer interrupt a decaying ground motion is stepped on in integer arithmetic; its size, times the gain
  * on the switches, is a bar on the lamps. The service button, or "shake" on the console, starts a new event.

@@ -14,7 +14,7 @@ import polymetron.text.Escape;
 
 /**
  * The author whom a request names in its header {@code Polymetron-Author}: the browser's own number, and after a blank the
- * percent-encoded name. Whatever is not of that form is nobody.
+ * percent-encoded name. Whatever is not of that form is no author.
  */
 @Component
 final class RequestAuthor implements CurrentAuthor {

@@ -21,7 +21,7 @@ class Benches {
     private static final int MOST = 8;
     private static final Duration IDLE = Duration.ofMinutes(10);
 
-    /** After so long without a look nobody has the bench open: a stream of events looks many times a second. */
+    /** After so long without a look no browser has the bench open: a stream of events looks many times a second. */
     private static final Duration UNWATCHED = Duration.ofSeconds(20);
 
     private static final long MEMORY_BYTES = 384L << 20;
@@ -56,7 +56,7 @@ class Benches {
     }
 
     /**
-     * Puts a bench in the place of the one that the platform has. When there are as many as can be, one that nobody
+     * Puts a bench in the place of the one that the platform has. When there are as many as can be, one that no browser
      * looks at goes.
      *
      * @throws Busy when all are looked at; then the new one is closed

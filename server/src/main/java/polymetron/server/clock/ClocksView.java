@@ -21,7 +21,7 @@ public record ClocksView(
      * @param depth how far below its oscillator
      * @param sort {@code oscillator}, {@code PLL}, {@code block} or {@code domain}
      * @param block block to select; missing for an oscillator or domain
-     * @param error difference from what was asked for; missing when nothing was
+     * @param error difference from the requested value; missing when there is none
      */
     public record ClockNodeView(
             int depth,

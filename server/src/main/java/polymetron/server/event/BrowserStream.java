@@ -13,7 +13,7 @@ import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /**
  * The one stream of events of one browser. Whoever has news leaves it here and goes on; a thread of the stream's own
- * sends it. So a slow reader delays nobody, and of several revisions of a platform that it could not take in time
+ * sends it. So a slow reader delays no other, and of several revisions of a platform that it could not take in time
  * it gets the newest.
  */
 final class BrowserStream {

@@ -63,7 +63,7 @@ class BrowserStreams {
         }
     }
 
-    /** After a time in which nobody listened to the database: whatever happened meanwhile is told now. */
+    /** After a time without a connection to the database: what happened meanwhile is sent now. */
     void tellNewest() {
         leaveNewest(new ArrayList<>(streams));
     }

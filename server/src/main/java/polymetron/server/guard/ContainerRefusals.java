@@ -50,7 +50,7 @@ final class ContainerRefusals
                     response.finishResponse();
                 }
             } catch (IOException gone) {
-                // Who asked has gone; there is nobody to tell.
+                // The client has gone: no answer.
             }
         }
     }

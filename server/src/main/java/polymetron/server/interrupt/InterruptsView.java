@@ -30,7 +30,7 @@ public record InterruptsView(
 
     /**
      * @param input number in the document, which is what software uses at a controller
-     * @param hardware line of the hardware port, from 0
+     * @param hardware hardware input, from 0
      * @param software what software reads
      * @param priority address of the priority register; missing when there is none
      * @param contexts registers of each context; none where the controller is no PLIC

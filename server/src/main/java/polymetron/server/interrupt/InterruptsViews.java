@@ -85,7 +85,7 @@ final class InterruptsViews {
                 contexts.add(
                         new InterruptsView.ContextView(
                                 at,
-                                line.isConnected() ? line.wire().block() : "nobody",
+                                line.isConnected() ? line.wire().block() : "not connected",
                                 port.enableAddress(input, at).toString(),
                                 port.thresholdAddress(at).toString()));
             }

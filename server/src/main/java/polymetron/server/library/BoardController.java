@@ -146,7 +146,7 @@ final class BoardController {
                 .toList();
     }
 
-    /** Takes a board out that somebody added. Platforms on it stay, and say that it is gone. */
+    /** Takes an own board out. Platforms on it stay, and say that it is gone. */
     @DeleteMapping("/api/library/boards/{identity}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void remove(@PathVariable String identity) {
@@ -155,7 +155,7 @@ final class BoardController {
                 .orElseThrow(
                         () ->
                                 new NotThere(
-                                        "nobody added a board %s; those of Polymetron stay"
+                                        "there is no own board %s; boards that come with Polymetron cannot be removed"
                                                 .formatted(identity)));
     }
 }

@@ -61,7 +61,7 @@ public record LibraryView(
     /**
      * A board.
      *
-     * @param own whether somebody added it, so that it can be changed
+     * @param own whether it is one of the users' own, so that it can be changed
      * @param hard hard blocks of its device
      */
     public record BoardView(
@@ -86,7 +86,7 @@ public record LibraryView(
     /**
      * A recipe.
      *
-     * @param own whether somebody saved it, so that it can be removed
+     * @param own whether it is one of the users' own, so that it can be removed
      * @param boards boards that it works on; empty for any that has the parts
      * @param parts parts that a board has to have for it
      */

@@ -59,7 +59,7 @@ final class RecipeController {
                 .orElseThrow(
                         () ->
                                 new NotThere(
-                                        "nobody saved a recipe %s; those of Polymetron stay"
+                                        "there is no own recipe %s; recipes that come with Polymetron cannot be removed"
                                                 .formatted(name)));
     }
 }

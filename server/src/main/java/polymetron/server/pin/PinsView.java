@@ -6,7 +6,7 @@ import polymetron.edit.Edit;
 import polymetron.platform.PinSetting;
 
 /**
- * What leaves the chip, and where.
+ * External lines and their pins.
  *
  * @param lines those without a pin first
  */

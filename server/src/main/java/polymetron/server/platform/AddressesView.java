@@ -4,7 +4,7 @@ import jakarta.annotation.Nullable;
 import java.util.List;
 
 /**
- * The address spaces of all initiators side by side, and the free space and select logic of all buses.
+ * The address spaces of all initiators side by side, and the free space and address decode of all buses.
  */
 public record AddressesView(
         long revision,
@@ -74,7 +74,7 @@ public record AddressesView(
     public record TrafficView(String initiator, String label, String traffic, double percent) {}
 
     /**
-     * The select logic of a target.
+     * The address decode of a target.
      *
      * @param full address bits that are compared, and what they have to be
      * @param partial the same with as few bits as tell it from the others

@@ -20,7 +20,7 @@ import polymetron.server.store.StoredPlatform;
 
 /** Writes the address spaces of a platform down as an {@link AddressesView}. */
 final class AddressesViews {
-    /** Every target is compared with every other; nobody reads a list of more. */
+    /** Every target is compared with every other; a longer list is of no use. */
     private static final int MOST_DECODED = 1000;
 
     private final ElaboratedPlatform platform;

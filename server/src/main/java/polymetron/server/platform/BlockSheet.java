@@ -47,7 +47,7 @@ public record BlockSheet(
     /**
      * A parameter with its value.
      *
-     * @param text as written; the default when nobody chose one
+     * @param text as written; the default when none is chosen
      * @param shown value after evaluation, with its unit
      * @param chosen whether the user chose it
      * @param note what follows from it, such as the actual rate

@@ -274,7 +274,7 @@ final class PlanController {
         try {
             after = new Editor(libraries.current()).apply(stored.platform(), edit);
         } catch (RejectedEdit rejected) {
-            // Somebody is still typing: that is an answer, not a failure.
+            // The user is still typing: that is an answer, not a failure.
             return new PreviewView(List.of(), List.of(), rejected.getMessage());
         }
         BlockShape before =

@@ -102,7 +102,7 @@ public record PlatformView(
      * @param title what the interface is called, for a block with several
      * @param leadsTo bus behind it, for the window of a bridge
      * @param adapters what stands between it and the bus, in words
-     * @param seen where somebody sees it through bridges, in words
+     * @param seen where initiators see it through bridges, in words
      * @param sizeParameter parameter of the block that is its size; missing when the size follows from more
      */
     public record TargetView(
@@ -175,7 +175,7 @@ public record PlatformView(
             boolean wrong) {}
 
     /**
-     * A group, with what leads in and out of it.
+     * A group, with its external connections.
      *
      * @param interfaces each as the end inside and the end outside
      */

@@ -167,7 +167,7 @@ final class PlatformViews {
                 bus.unplaced().stream().map(each -> target(bus, each)).toList());
     }
 
-    /** How many bridges lead to a bus, on the shortest way; bridges in a circle are counted once. */
+    /** How many bridges lead to a bus, on the shortest way; bridges in a loop are counted once. */
     private int depth(ElaboratedBus bus, Set<String> seen) {
         if (!bus.isBehindBridge() || !seen.add(bus.name())) {
             return 0;

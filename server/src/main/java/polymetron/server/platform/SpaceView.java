@@ -9,7 +9,7 @@ import java.util.List;
  * @param initiator as block.interface
  * @param bus bus that it is on; missing for one that sees the inside of its block only
  * @param burst transfers of its longest burst
- * @param traffic bandwidth that it requires, in bytes a second; missing when nobody said
+ * @param traffic bandwidth that it requires, in bytes a second; missing when not specified
  */
 public record SpaceView(
         long revision,
@@ -25,7 +25,7 @@ public record SpaceView(
      * @param own its address on the bus that it is on; missing where it is the same
      * @param path buses and bridges on the way, in order
      * @param leastCycles fewest cycles of the initiator's bus for a single read
-     * @param cycles the most of them while nobody else is on the way
+     * @param cycles the most of them without other traffic
      * @param worstCycles most cycles of a single access while all others keep the way as busy as they can; missing where they
      *     go first and there is no limit
      * @param burstCycles the same for its longest burst; missing where it has none

@@ -177,7 +177,7 @@ public final class ProblemAdvice {
                 "a parameter of the address is no text in UTF-8");
     }
 
-    /** What nobody foresaw. The reader learns that it is not their mistake; the log keeps what happened. */
+    /** An unexpected failure. The reader learns that it is not their mistake; the log keeps what happened. */
     @ExceptionHandler
     @Nullable
     ProblemDetail defect(RuntimeException failure) {
@@ -186,7 +186,7 @@ public final class ProblemAdvice {
         }
         for (Throwable cause = failure; cause != null; cause = cause.getCause()) {
             if (cause instanceof AsyncRequestNotUsableException) {
-                // Who asked has gone; there is nobody to tell.
+                // The client has gone: no answer.
                 return null;
             }
         }

@@ -3,7 +3,7 @@ package polymetron.server.store;
 import java.util.UUID;
 
 /**
- * Who makes a change, as far as they say; as long as there are no accounts, nobody checks it.
+ * Who makes a change, as far as they say; as long as there are no accounts, it is not checked.
  *
  * @param browser number that a browser has given itself; null for a program
  * @param name what they call themselves; null when they do not say

@@ -109,13 +109,13 @@ public class Libraries {
                 .execute();
     }
 
-    /** Takes out a board that somebody added; empty when there is none, as for those of the product. */
+    /** Takes out an own board; empty when there is none, as for those of the product. */
     @Transactional
     public Optional<String> removeBoard(String identity) {
         return remove(BOARD, identity);
     }
 
-    /** Takes out a recipe that somebody saved; empty when there is none, as for those of the product. */
+    /** Takes out an own recipe; empty when there is none, as for those of the product. */
     @Transactional
     public Optional<String> removeRecipe(String name) {
         return remove(RECIPE, name);

@@ -20,7 +20,7 @@ import polymetron.finding.Grade;
 /**
  * What the list of platforms says about each. It is kept with the revision, and worked out beside the request where it is
  * missing or was made with another edition of the library. The list waits a moment for it and then goes without; who asks
- * again finds it. When nobody asks any more, what has not begun is left.
+ * again finds it. When no request waits any more, what has not begun is dropped.
  */
 @Component
 public class Summaries {

@@ -325,7 +325,7 @@ final class PlatformApiTest {
                                 .map(each -> each.path("subject").asString()))
                 .containsExactly("bar", "console.BAUD");
         assertThat(server.post(path + "/revisions/1/restore", Map.of("revision", 2)).status())
-                .as("somebody else was quicker")
+                .as("another client was quicker")
                 .isEqualTo(409);
         assertThat(server.post(path + "/revisions/1/restore", Map.of("revision", 3)).status())
                 .isEqualTo(200);

@@ -39,7 +39,7 @@ static void exercise(void)
         gpio_write(PORT_BASE, ~lines & 0xFFu);
         exercise_expect("driven low", gpio_read(PORT_BASE), 0u);
         gpio_drive(PORT_BASE, 0u);
-        exercise_expect("let go", gpio_read(PORT_BASE), 0u);
+        exercise_expect("released", gpio_read(PORT_BASE), 0u);
     }
     exercise_expect("own edges", gpio_take_edges(PORT_BASE), 0xFFu);
     exercise_expect("told once", gpio_take_edges(PORT_BASE), 0u);
@@ -53,5 +53,5 @@ static void exercise(void)
     gpio_write(PORT_BASE, 1u);
     gpio_drive(PORT_BASE, 1u);
     gpio_drive(PORT_BASE, 0u);
-    exercise_expect("not asked for", gpio_take_edges(PORT_BASE), 0u);
+    exercise_expect("not enabled", gpio_take_edges(PORT_BASE), 0u);
 }

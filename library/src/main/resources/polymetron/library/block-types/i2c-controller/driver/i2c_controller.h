@@ -21,7 +21,7 @@ static inline void i2c_begin(uintptr_t base, uint32_t low_cycles, uint32_t high_
 
 /*
  * One step: a start (1), a byte written (2) or read (4), which is not acknowledged (8), and a stop (16), in this order. False
- * when nobody acknowledged (2 in the status) or the bus was lost (4).
+ * when there was no acknowledgement (2 in the status) or the bus was lost (4).
  */
 static inline bool i2c_step(uintptr_t base, uint32_t command)
 {

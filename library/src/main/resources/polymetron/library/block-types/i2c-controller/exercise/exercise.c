@@ -1,6 +1,6 @@
 /*
  * Reads a thermometer and sets its limit, as UM10204 has it: start, address, pointer, repeated start, bytes, stop. Then what
- * goes wrong: an address that nobody has, which gives the bus back; and the interrupt.
+ * goes wrong: an address without a device, which gives the bus back; and the interrupt.
  */
 #include "drivers/i2c_controller.h"
 
@@ -31,10 +31,10 @@ static void exercise(void)
     exercise_expect("nothing there", sensor(7u), 0u);
 
     uint32_t begin = exercise_cycles();
-    exercise_expect("nobody", i2c_write(I2C_BASE, 0x22u, limit, 3u), 0u);
+    exercise_expect("no device", i2c_write(I2C_BASE, 0x22u, limit, 3u), 0u);
     exercise_hex(exercise_cycles() - begin);
     exercise_expect("refused, and free", *i2c_register(I2C_BASE, 4u) & 0xFu, 0u);
-    exercise_expect("nobody reads", i2c_write(I2C_BASE, 0x22u, limit, 0u), 0u);
+    exercise_expect("no device to read", i2c_write(I2C_BASE, 0x22u, limit, 0u), 0u);
     exercise_expect("told until the next command", *i2c_register(I2C_BASE, 4u) & 0xFu, 2u);
 
     (void)i2c_take_done(I2C_BASE);

@@ -12,7 +12,7 @@ static inline volatile uint32_t *spi_register(uintptr_t base, unsigned offset)
 /* Mode 0 to 3: clock polarity in bit 1, clock phase in bit 0. The divider is even, from 2 on. */
 static inline void spi_begin(uintptr_t base, unsigned mode, uint32_t divider)
 {
-    /* Words that somebody left are not the answer to the next exchange. */
+    /* Words left from before are not the answer to the next exchange. */
     while ((*spi_register(base, 4u) & 2u) != 0u) {
         (void)*spi_register(base, 20u);
     }
