@@ -56,8 +56,12 @@ final class BlockPorts {
                 integer ports_@;
                 integer cycle_@ = 0;
                 reg [63:0] sum_@ = 64'd0;
-                initial ports_@ = $fopen("ports_@.txt", "w");
-                always @(posedge board.I.clk) begin
+                integer watched_@;
+                initial begin
+                    watched_@ = $fopen("watch_@", "r");
+                    if (watched_@ != 0) ports_@ = $fopen("ports_@.txt", "w");
+                end
+                always @(posedge board.I.clk) if (watched_@ != 0) begin
                     #1;
                     if (board.I.rst === 1'b0) begin
                 ALL    end
@@ -69,6 +73,21 @@ final class BlockPorts {
                         .replace("_@", "_" + block.name())
                         .replace("board.I.", "board." + instance(folder, block.name()) + ".");
         Files.writeString(bench, text.substring(0, end) + monitor + text.substring(end));
+    }
+
+    /** Only this block is watched from the next simulation on, since that takes time. */
+    static void only(Path folder, String block) {
+        try (Stream<Path> files = Files.list(folder.resolve("sim"))) {
+            for (Path file : files.toList()) {
+                String name = file.getFileName().toString();
+                if (name.startsWith("watch_") || name.startsWith("ports_")) {
+                    Files.delete(file);
+                }
+            }
+            Files.writeString(folder.resolve("sim/watch_" + block), "");
+        } catch (IOException failure) {
+            throw new UncheckedIOException(failure);
+        }
     }
 
     /** Two underscores follow a name that is a word of Verilog or VHDL. */
@@ -102,25 +121,33 @@ final class BlockPorts {
         }
         String inside = "board.%s.behaviour.".formatted(instance(folder, block.name()));
         for (String each : outputs) {
+            List<String> conditions =
+                    meaning(each, outputs).stream().map(valid -> "|" + inside + valid).toList();
             values.add(
-                    meaning(each, outputs)
-                            .map(valid -> "|%s%s ? %s%s : 0".formatted(inside, valid, inside, each))
-                            .orElse(inside + each));
+                    conditions.isEmpty()
+                            ? inside + each
+                            : "%s ? %s%s : 0"
+                                    .formatted(String.join(" && ", conditions), inside, each));
         }
         return values;
     }
 
-    /** The output that says whether another one has a meaning: what goes with a request or a word, or is driven. */
-    private static java.util.Optional<String> meaning(String output, List<String> outputs) {
+    /**
+     * The outputs that say whether another one has a meaning: what goes with a request, or with a write, or with a word, or is
+     * driven.
+     */
+    private static List<String> meaning(String output, List<String> outputs) {
         int last = output.lastIndexOf('_');
         if (last < 0) {
-            return java.util.Optional.empty();
+            return List.of();
         }
         String stem = output.substring(0, last);
-        return Stream.of("_tvalid", "_request", "_drive", "_load", "_set")
+        boolean isWritten = output.endsWith("_value") || output.endsWith("_bytes");
+        return Stream.of("_tvalid", "_request", "_drive", "_load", "_set", "_write")
+                .filter(each -> isWritten || !each.equals("_write"))
                 .map(each -> stem + each)
                 .filter(each -> outputs.contains(each) && !each.equals(output))
-                .findFirst();
+                .toList();
     }
 
     /** The numbers that were written down, as one; empty where nothing is. */

@@ -33,6 +33,7 @@ final class BusExerciseTest {
         ProgramImage image = run.program(block);
         String onBench = run.onBench(image, List.of());
         assertThat(onBench).contains("all well, end.");
+        run.watch(run.exercised(block));
         run.use(image, List.of());
         for (String simulator : List.of("iverilog", "verilator")) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);

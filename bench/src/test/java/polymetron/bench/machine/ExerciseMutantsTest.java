@@ -125,6 +125,7 @@ final class ExerciseMutantsTest {
         Evidence.Size size = MeasuredSize.of(platform, found, hdl);
         Mutants mutants = Mutants.put(hdl, module, parameters(hdl, module, found), COUNT, SEED);
         changed = found.name();
+        run.watch(changed);
         watch(found.name());
         List<Moved> world = OutsideOfExercises.of(block);
         run.use(run.program(block), world);

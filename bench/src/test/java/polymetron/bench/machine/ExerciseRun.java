@@ -85,6 +85,11 @@ final class ExerciseRun {
                         accesses));
     }
 
+    /** What one block drives at its ports is looked at from now on. */
+    void watch(String block) {
+        BlockPorts.only(folder, block);
+    }
+
     /** Puts a program where the simulation finds it, and what happens outside. */
     void use(ProgramImage image, List<Moved> world) {
         Tool.write(folder, "exercise.hex", ImageFiles.of(image, "exercise").getFirst().bytes());

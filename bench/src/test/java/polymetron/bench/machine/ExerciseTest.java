@@ -83,6 +83,7 @@ final class ExerciseTest {
                         "high 0 800 500 20",
                         "high 0 1000 1000 40",
                         "high 0 0 0 0");
+        run.watch("pwm");
         run.use(image, List.of());
         for (String simulator : List.of("iverilog", "verilator")) {
             String said = run.whole(simulator);
@@ -107,6 +108,7 @@ final class ExerciseTest {
         ProgramImage image = run.program(block);
         String onBench = run.onBench(image, List.of());
         assertThat(onBench).contains("all well, end.");
+        run.watch(run.exercised(block));
         run.use(image, List.of());
         for (String simulator : List.of("iverilog", "verilator")) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);

@@ -48,6 +48,7 @@ final class RegisterUseTest {
             ProgramImage image = run.randomUse(block, seed, ACCESSES);
             String onBench = run.onBench(image, List.of());
             assertThat(onBench).contains("all well, end.");
+            run.watch(block);
             run.use(image, List.of());
             String said = run.simulated("verilator");
             assertThat(run.difference(image)).as("%s, seed %s", block, seed).isEmpty();

@@ -53,6 +53,7 @@ final class StreamExerciseTest {
         List<Moved> world = OutsideOfExercises.of(block);
         String onBench = run.onBench(image, world);
         assertThat(onBench).contains("all well, end.");
+        run.watch(run.exercised(block));
         run.use(image, world);
         for (String simulator : List.of("iverilog", "verilator")) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);

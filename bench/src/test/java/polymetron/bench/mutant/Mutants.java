@@ -107,7 +107,7 @@ public final class Mutants {
         return Tool.tryRun(
                                 hdl,
                                 "timeout",
-                                "10",
+                                "5",
                                 "yosys",
                                 "-q",
                                 "-p",
