@@ -123,6 +123,9 @@ function onKey(event: KeyboardEvent): void {
     } else if (command && event.key === 'c' && selectedBlock.value && !hasText) {
         event.preventDefault()
         void selection.copy()
+    } else if (command && event.key === 'a') {
+        event.preventDefault()
+        void selection.all()
     } else if (command && event.key === 'd' && selectedBlock.value) {
         event.preventDefault()
         void selection.duplicate()
@@ -214,12 +217,12 @@ function add(): void {
                         :aria-pressed="zoom === 'far'"
                         :title="
                             zoom === 'far'
-                                ? 'Nearer, with tags and sizes (f or +)'
-                                : 'So small that all of it can be seen (f)'
+                                ? 'Zoom back, with tags and sizes (f or +)'
+                                : 'Zoom out until everything is visible (f)'
                         "
                         @click="fit"
                     >
-                        {{ zoom === 'far' ? 'Nearer' : 'Fit' }}
+                        {{ zoom === 'far' ? 'Zoom back' : 'Zoom to fit' }}
                     </button>
                     <button class="button" title="What could be connected (w)" @click="open.wiring = true">
                         Wiring plan

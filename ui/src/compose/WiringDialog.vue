@@ -34,7 +34,7 @@ async function confirm(): Promise<void> {
 <template>
     <DialogFrame
         :open="open.wiring"
-        :title="open.paste ? 'Paste blocks' : 'Wiring plan'"
+        :title="open.paste ? (open.duplicates ? 'Duplicate blocks' : 'Paste blocks') : 'Wiring plan'"
         :width="720"
         @close="open.wiring = false"
     >
@@ -69,7 +69,7 @@ async function confirm(): Promise<void> {
                 :disabled="!open.paste && !plan.lines.some((line) => line.on)"
                 @click="confirm"
             >
-                {{ open.paste ? 'Paste' : 'Apply' }}
+                {{ open.paste ? (open.duplicates ? 'Duplicate' : 'Paste') : 'Apply' }}
             </button>
         </template>
     </DialogFrame>

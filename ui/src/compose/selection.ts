@@ -1,4 +1,14 @@
-import { computed, inject, provide, ref, watch, type ComputedRef, type InjectionKey, type Ref } from 'vue'
+import {
+    computed,
+    inject,
+    nextTick,
+    provide,
+    ref,
+    watch,
+    type ComputedRef,
+    type InjectionKey,
+    type Ref,
+} from 'vue'
 import { answer, client, type Edit, type EditRequest } from '../api/client'
 import { open } from '../frame/actions'
 import { tell, tellProblem } from '../frame/notices'
@@ -29,6 +39,8 @@ export interface Selection {
     /** Copies all blocks of a group into a new group of a free name, through the wiring plan. */
     duplicateGroup: (group: string) => Promise<void>
     paste: (text: string) => void
+    /** Selects all blocks. */
+    all: () => Promise<void>
 }
 
 const KEY: InjectionKey<Selection> = Symbol('selection')
@@ -140,7 +152,8 @@ export function provideSelection(context: PlatformContext): Selection {
         }
     }
 
-    function paste(blocks: string): void {
+    function paste(blocks: string, duplicates = false): void {
+        open.duplicates = duplicates
         open.paste = blocks
         open.wiring = true
     }
@@ -148,7 +161,7 @@ export function provideSelection(context: PlatformContext): Selection {
     async function duplicate(): Promise<void> {
         const blocks = await text()
         if (blocks) {
-            paste(blocks)
+            paste(blocks, true)
         }
     }
 
@@ -156,8 +169,16 @@ export function provideSelection(context: PlatformContext): Selection {
         const members = context.platform.value?.groups.find((each) => each.name === group)?.blocks
         const blocks = members && (await text(members))
         if (blocks) {
-            paste(blocks)
+            paste(blocks, true)
         }
+    }
+
+    async function all(): Promise<void> {
+        const [first, ...others] = (context.platform.value?.blocks ?? []).map((block) => block.name)
+        context.selected.value = first
+        // Selecting one ends the choice of several.
+        await nextTick()
+        more.value = others
     }
 
     const selection: Selection = {
@@ -172,6 +193,7 @@ export function provideSelection(context: PlatformContext): Selection {
         duplicate,
         duplicateGroup,
         paste,
+        all,
     }
     provide(KEY, selection)
     return selection

@@ -14,6 +14,7 @@ import EditableName from './EditableName.vue'
 import GuidePanel from './GuidePanel.vue'
 import { providePlatform } from './platform'
 import RemovedBanner from './RemovedBanner.vue'
+import { useSelectionInAddress } from './selectionInAddress'
 import { theme, toggleTheme } from './theme'
 import { localTime } from './time'
 
@@ -24,6 +25,7 @@ const isBench = computed(() => route.path.endsWith('/bench'))
 /** An earlier revision that is looked at, which the address names. */
 const at = computed(() => (route.query.at ? Number(route.query.at) : undefined))
 const context = providePlatform(id, at)
+useSelectionInAddress(context.selected)
 const { platform, error, saving, waiting, connected, gone } = context
 
 watch(

@@ -20,6 +20,8 @@ export const open = reactive({
     board: false,
     /** Copied blocks that the wiring plan is to begin with. */
     paste: undefined as string | undefined,
+    /** Whether these are to stand beside the ones that they were copied from. */
+    duplicates: false,
     findings: false,
 })
 

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { ref, shallowRef } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { answer, client, upload, type PlatformSummary } from '../api/client'
 import { tell, tellProblem } from '../frame/notices'
 import { localTime } from '../frame/time'
+import { arranged, COLUMNS, type Column, type Order } from './arranged'
 import { guide, setGuide } from '../frame/guide'
 import HomeFrame from './HomeFrame.vue'
 
@@ -20,6 +21,31 @@ const { data: removed } = useQuery({
     queryKey: ['removed-platforms'],
     queryFn: () => answer(client.GET('/api/removed-platforms')),
 })
+/** Find and order stay in the address, so that a link or a reload shows the same. */
+const route = useRoute()
+const find = ref(String(route.query.find ?? ''))
+const order = ref<Order>({
+    by: COLUMNS.find((each) => each.by === route.query.sort)?.by ?? 'changed',
+    descends: route.query.order ? route.query.order === 'descending' : !route.query.sort,
+})
+const shown = computed(() => arranged(platforms.value ?? [], find.value, order.value))
+
+function sortBy(by: Column): void {
+    order.value = { by, descends: order.value.by === by ? !order.value.descends : by === 'changed' }
+}
+
+watch([find, order], () => {
+    const { by, descends } = order.value
+    void router.replace({
+        query: {
+            ...(find.value ? { find: find.value } : {}),
+            ...(by === 'changed' && descends
+                ? {}
+                : { sort: by, order: descends ? 'descending' : 'ascending' }),
+        },
+    })
+})
+
 const file = ref<HTMLInputElement>()
 const removing = shallowRef<PlatformSummary>()
 const beginning = ref(false)
@@ -119,6 +145,15 @@ function state(platform: PlatformSummary): string {
         <div class="flex items-center gap-3">
             <h1 class="flex-1 text-2xl font-semibold">Platforms</h1>
             <input
+                v-if="platforms && platforms.length > 1"
+                v-model="find"
+                type="search"
+                class="input w-60"
+                placeholder="Find by name or board"
+                aria-label="Find by name or board"
+                @keydown.escape="find = ''"
+            />
+            <input
                 ref="file"
                 type="file"
                 accept=".json,application/json"
@@ -150,19 +185,35 @@ function state(platform: PlatformSummary): string {
             </p>
             <RouterLink to="/new" class="button-main mt-4">New platform</RouterLink>
         </div>
+        <p v-else-if="shown.length === 0" class="sheet mt-6 p-10 text-center text-soft">
+            No matches for “{{ find }}”.
+            <button class="text-accent hover:underline" @click="find = ''">Show all platforms</button>
+        </p>
         <table v-else class="sheet mt-6 w-full border-separate border-spacing-0">
             <thead>
                 <tr class="table-head">
-                    <th scope="col" class="px-4 py-2">Platform</th>
-                    <th scope="col" class="px-4 py-2">Board</th>
-                    <th scope="col" class="px-4 py-2 text-right">Blocks</th>
-                    <th scope="col" class="px-4 py-2">State</th>
-                    <th scope="col" class="px-4 py-2">Changed</th>
+                    <th
+                        v-for="column in COLUMNS"
+                        :key="column.by"
+                        scope="col"
+                        class="px-4 py-2"
+                        :class="column.by === 'blocks' ? 'text-right' : ''"
+                        :aria-sort="
+                            order.by !== column.by ? 'none' : order.descends ? 'descending' : 'ascending'
+                        "
+                    >
+                        <button class="hover:text-accent" @click="sortBy(column.by)">
+                            {{ column.title
+                            }}<span class="inline-block w-3 text-accent" aria-hidden="true">{{
+                                order.by !== column.by ? '' : order.descends ? '↓' : '↑'
+                            }}</span>
+                        </button>
+                    </th>
                     <th scope="col" class="px-4 py-2"><span class="sr-only">Actions</span></th>
                 </tr>
             </thead>
             <tbody>
-                <tr v-for="platform in platforms" :key="platform.id" class="hover:bg-paper">
+                <tr v-for="platform in shown" :key="platform.id" class="hover:bg-paper">
                     <td class="border-t border-line px-4 py-2">
                         <RouterLink
                             :to="`/p/${platform.id}/compose`"
@@ -201,8 +252,8 @@ function state(platform: PlatformSummary): string {
                             <a
                                 class="button ml-1"
                                 :href="`/api/platforms/${platform.id}/document`"
-                                :aria-label="`Save the document of ${platform.name}`"
-                                >Save</a
+                                :aria-label="`Download the document of ${platform.name}`"
+                                >Download</a
                             >
                             <button
                                 class="button ml-1 !text-soft"
