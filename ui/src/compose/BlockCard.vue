@@ -30,6 +30,13 @@ const tags = computed(() => (block.value ? tagsOf(block.value) : []))
 const pointed = computed(() => tags.value.find((tag) => tag.net === picture.net.value)?.net)
 /** What tells this block from others of its type. */
 const detail = computed(() => [props.target.title, block.value?.detail].filter(Boolean).join(' · '))
+/** Behind a bridge the processor's address is shown; the one on the bus itself is the offset in the bridge's window. */
+const offset = computed(() =>
+    props.target.software
+        ? `Offset ${props.target.base} in the window of the bridge` +
+          (props.target.software.others ? `; ${props.target.software.others}` : '')
+        : undefined,
+)
 const name = computed(() => block.value?.localName ?? props.target.block)
 </script>
 
@@ -39,7 +46,8 @@ const name = computed(() => block.value?.localName ?? props.target.block)
             <span
                 class="font-mono text-[12px] whitespace-nowrap"
                 :class="target.conflict ? 'font-semibold text-error' : ''"
-                >{{ seen?.base ?? target.base
+                :title="offset"
+                >{{ seen?.base ?? target.software?.base ?? target.base
                 }}<span v-if="seen" class="ml-1.5 font-sans text-soft" :title="'Cycles of a read'"
                     >{{ seen.cycles }} {{ seen.cycles === '1' ? 'cycle' : 'cycles' }}</span
                 ></span
@@ -73,7 +81,7 @@ const name = computed(() => block.value?.localName ?? props.target.block)
                 :class="zoom === 'far' ? 'text-[11px]' : 'text-[13px]'"
                 >{{ detail }}</span
             >
-            <span class="sr-only">from {{ target.base }}</span>
+            <span class="sr-only">from {{ target.software?.base ?? target.base }}</span>
             <span v-if="zoom === 'near'" class="mt-1 flex flex-wrap gap-1">
                 <span v-if="target.held" class="tag !text-accent">locked</span>
                 <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>
@@ -100,7 +108,7 @@ const name = computed(() => block.value?.localName ?? props.target.block)
             <span
                 v-if="target.last && zoom === 'near'"
                 class="mt-auto block w-full font-mono text-[11px] whitespace-nowrap text-soft"
-                >to {{ seen?.last ?? target.last }}</span
+                >to {{ seen?.last ?? target.software?.last ?? target.last }}</span
             >
         </button>
     </div>

@@ -26,6 +26,10 @@ async function rename(name: string): Promise<void> {
 
 const selection = useSelection()
 
+/** How the first initiator gets to it through bridges: then the address on its own bus is an offset. */
+const behindBridge = (form: InterfaceView): InterfaceView['reachedBy'][number] | undefined =>
+    form.reachedBy.find((reach) => reach.via.length)
+
 const attachment = (form: InterfaceView, base: string, held: boolean): Edit => ({
     edit: 'attach',
     block: props.block.name,
@@ -138,13 +142,24 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                 }}
             </h2>
             <template v-if="form.bus">
+                <div v-if="behindBridge(form)" class="grid grid-cols-[96px_1fr] items-center py-0.5">
+                    <span>address</span>
+                    <span class="px-2 font-mono text-[13px] font-semibold">{{
+                        behindBridge(form)?.base
+                    }}</span>
+                    <span>from</span>
+                    <span class="px-2 text-[13px] text-soft"
+                        >{{ behindBridge(form)?.initiator }}, through
+                        {{ behindBridge(form)?.via.join(', ') }}</span
+                    >
+                </div>
                 <AddressField
-                    label="base"
+                    :label="behindBridge(form) ? 'offset' : 'base'"
                     :value="form.base ?? ''"
                     :write="(base: string) => context.tryEdit(attachment(form, base, form.held))"
                 />
                 <div class="grid grid-cols-[96px_1fr] items-center py-0.5">
-                    <span>last</span>
+                    <span>{{ behindBridge(form) ? 'last offset' : 'last' }}</span>
                     <span class="px-2 font-mono text-[13px]">{{ form.last ?? '—' }}</span>
                     <span>size</span>
                     <span class="px-2 font-mono text-[13px]">{{ form.size }}</span>
@@ -158,7 +173,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                         :disabled="!form.base"
                         @change="context.edit(attachment(form, form.base ?? '', !form.held))"
                     />
-                    <span class="text-[13px] text-soft">automatic placement leaves it</span>
+                    <span class="text-[13px] text-soft">kept by automatic placement</span>
                 </label>
             </template>
             <p v-if="form.inside" class="py-0.5 text-[13px] text-soft">
@@ -182,7 +197,11 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                         : 'Not reachable from any initiator.'
                 }}
             </p>
-            <p v-for="reach in form.reachedBy" :key="reach.initiator" class="mt-1 text-[13px] text-soft">
+            <p
+                v-for="reach in form.reachedBy.filter((each) => each !== behindBridge(form))"
+                :key="reach.initiator"
+                class="mt-1 text-[13px] text-soft"
+            >
                 Reached by {{ reach.initiator }}
                 <template v-if="reach.via.length">
                     at <span class="font-mono">{{ reach.base }}</span> through {{ reach.via.join(', ') }}

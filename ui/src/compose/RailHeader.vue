@@ -70,7 +70,9 @@ function from(initiator: InitiatorView): string {
                 {{ bus.name }}
             </button>
             {{ bus.protocolTitle }} · {{ bus.dataWidth }}-bit data · {{ bus.addressWidth }}-bit addresses
-            <template v-if="bridge"> · addresses count from the window of {{ bridge.block }}</template>
+            <template v-if="bridge">
+                · behind {{ bridge.block }}, addresses as the processor uses them</template
+            >
         </p>
     </div>
 </template>

@@ -202,7 +202,10 @@ function state(platform: PlatformSummary): string {
                             order.by !== column.by ? 'none' : order.descends ? 'descending' : 'ascending'
                         "
                     >
-                        <button class="hover:text-accent" @click="sortBy(column.by)">
+                        <button
+                            class="tracking-[inherit] uppercase hover:text-accent"
+                            @click="sortBy(column.by)"
+                        >
                             {{ column.title
                             }}<span class="inline-block w-3 text-accent" aria-hidden="true">{{
                                 order.by !== column.by ? '' : order.descends ? '↓' : '↑'

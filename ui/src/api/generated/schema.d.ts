@@ -2620,6 +2620,11 @@ export interface components {
             size: string;
             target?: components["schemas"]["TargetView"];
         };
+        SoftwareRange: {
+            base: string;
+            last: string;
+            others?: string | null;
+        };
         Source: {
             name: string;
             title: string;
@@ -2730,6 +2735,7 @@ export interface components {
             seen?: string | null;
             size: string;
             sizeParameter?: string | null;
+            software?: components["schemas"]["SoftwareRange"];
             title?: string | null;
         };
         TileView: {

@@ -103,6 +103,7 @@ public record PlatformView(
      * @param leadsTo bus behind it, for the window of a bridge
      * @param adapters what stands between it and the bus, in words
      * @param seen where initiators see it through bridges, in words
+     * @param software where software finds it behind bridges; missing where no processor sees it through one
      * @param sizeParameter parameter of the block that is its size; missing when the size follows from more
      */
     public record TargetView(
@@ -117,9 +118,18 @@ public record PlatformView(
             @Nullable String leadsTo,
             List<String> adapters,
             @Nullable String seen,
+            @Nullable SoftwareRange software,
             @Nullable String sizeParameter,
             @Nullable String base,
             @Nullable String last) {}
+
+    /**
+     * Addresses that processors use for a target behind bridges.
+     *
+     * @param base those of the first processor
+     * @param others processors that use other addresses, with these, in words; missing where all agree
+     */
+    public record SoftwareRange(String base, String last, @Nullable String others) {}
 
     /**
      * A block as far as the picture needs it; the rest is in its {@link BlockSheet}.

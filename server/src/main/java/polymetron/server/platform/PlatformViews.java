@@ -49,6 +49,11 @@ final class PlatformViews {
     private final Set<String> conflicts = new HashSet<>();
     private final Map<String, TargetRange> ranges = new HashMap<>();
     private final Map<String, String> seen = new HashMap<>();
+
+    /** Where a processor finds a target behind bridges. */
+    private record AddressedBy(String processor, AddressRange range) {}
+
+    private final Map<String, List<AddressedBy>> addressed = new HashMap<>();
     private final Map<String, List<InterruptLink>> interrupts = new HashMap<>();
     private final Map<String, List<OutwardLink>> outward = new HashMap<>();
     private final Set<String> onStreams = new HashSet<>();
@@ -84,6 +89,10 @@ final class PlatformViews {
         }
         for (AddressSpace space : platform.spaces()) {
             for (TargetRange target : space.ranges()) {
+                if (!target.via().isEmpty() && isDataOfProcessor(space)) {
+                    list(addressed, target.ref().toString())
+                            .add(new AddressedBy(space.initiator().block().name(), target.range()));
+                }
                 if (!target.via().isEmpty()) {
                     seen.putIfAbsent(
                             target.ref().toString(),
@@ -258,9 +267,39 @@ final class PlatformViews {
                 behind == null ? null : behind.bus(),
                 AdapterTexts.of(bus, target.ref()),
                 seen.get(target.ref().toString()),
+                software(target.ref().toString()),
                 target.form().sizeParameter().orElse(null),
                 target.isPlaced() ? Address.format(target.range().base()) : null,
                 target.isPlaced() ? Address.format(target.range().last()) : null);
+    }
+
+    private PlatformView.SoftwareRange software(String target) {
+        List<AddressedBy> all = addressed.getOrDefault(target, List.of());
+        if (all.isEmpty()) {
+            return null;
+        }
+        AddressRange first = all.getFirst().range();
+        String others =
+                all.stream()
+                        .filter(each -> !each.range().equals(first))
+                        .map(
+                                each ->
+                                        "%s at %s"
+                                                .formatted(
+                                                        each.processor(),
+                                                        Address.format(each.range().base())))
+                        .collect(Collectors.joining(", "));
+        return new PlatformView.SoftwareRange(
+                Address.format(first.base()),
+                Address.format(first.last()),
+                others.isEmpty() ? null : others);
+    }
+
+    /** Whether an initiator is what a processor loads and stores through. */
+    private static boolean isDataOfProcessor(AddressSpace space) {
+        InitiatorPort initiator = space.initiator();
+        return initiator.block().type().provides(Capability.Hart.class).stream()
+                .anyMatch(hart -> hart.data().equals(initiator.form().name()));
     }
 
     private PlatformView.BlockView block(ElaboratedBlock block) {
