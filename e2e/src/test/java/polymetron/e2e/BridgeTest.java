@@ -36,7 +36,11 @@ final class BridgeTest extends BrowserTest {
         assertThat(rail.locator("[data-block=lamps]")).containsText("adapted");
         Locator inspector = page.getByLabel("Inspector");
         assertThat(inspector).containsText("protocol AXI4-Lite → APB");
-        assertThat(inspector).containsText("at 0x1010_0000 through bridge");
+        // Software's address first, the offset in the window second.
+        assertThat(inspector).containsText("address0x1010_0000");
+        assertThat(inspector).containsText("cpu · data side, through bridge");
+        assertThat(inspector.getByLabel("offset")).hasValue("0x0000_0000");
+        assertThat(rail).containsText("0x1010_0000");
         assertThat(page.getByTestId("findings-summary")).hasText("No findings");
         Browser.assertAccessible(page);
 

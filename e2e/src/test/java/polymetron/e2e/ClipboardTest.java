@@ -62,7 +62,7 @@ final class ClipboardTest extends BrowserTest {
         select(page, "console");
         page.keyboard().press("Control+d");
         page.getByRole(AriaRole.DIALOG)
-                .getByText("Paste", new Locator.GetByTextOptions().setExact(true))
+                .getByText("Duplicate", new Locator.GetByTextOptions().setExact(true))
                 .click();
         assertThat(card(page, "console_2")).isVisible();
         browser.assertNoComplaints();

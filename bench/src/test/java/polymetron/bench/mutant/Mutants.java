@@ -107,7 +107,7 @@ public final class Mutants {
         return Tool.tryRun(
                                 hdl,
                                 "timeout",
-                                "5",
+                                "10",
                                 "yosys",
                                 "-q",
                                 "-p",
