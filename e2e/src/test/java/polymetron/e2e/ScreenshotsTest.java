@@ -30,6 +30,7 @@ final class ScreenshotsTest {
             Page page = browser.open("/");
             String demo = addressOf(page, "Ridge Station");
             String large = addressOf(page, "Highland Station");
+            assertThat(page.getByText("being checked")).hasCount(0);
             save(page, "platforms");
             page.navigate("/new");
             assertThat(page.getByText("Earthquake field station")).isVisible();
