@@ -53,6 +53,8 @@ import polymetron.software.SoftwareView;
 public final class Machine {
     private static final int LONGEST_RUN = 1 << 20;
 
+    private static final long MOST_WAYS = 64;
+
     /** Cycles after which harts find what others have done. */
     private static final int TOGETHER = 64;
 
@@ -277,8 +279,10 @@ public final class Machine {
         var shape = hart.block().shape();
         for (Capability.Cache each : hart.role().caches()) {
             int bytes = (int) shape.number(each.bytes(), 0);
-            int line = Integer.highestOneBit((int) Math.max(1, shape.number(each.line(), 1)));
-            int ways = (int) Math.max(1, shape.number(each.ways(), 1));
+            int line =
+                    Integer.highestOneBit(
+                            (int) Math.max(Integer.BYTES, shape.number(each.line(), 1)));
+            int ways = (int) Math.clamp(shape.number(each.ways(), 1), 1L, MOST_WAYS);
             if (bytes >= line * ways && each.holds().equals("data")) {
                 data = new DataCache(bytes, line, ways);
             } else if (bytes >= line) {

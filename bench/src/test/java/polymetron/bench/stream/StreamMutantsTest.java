@@ -28,7 +28,7 @@ final class StreamMutantsTest {
     private static final int COUNT = Integer.getInteger("polymetron.mutants", 20);
     private static final double NOTICED =
             Double.parseDouble(System.getProperty("polymetron.mutants.noticed", "0.9"));
-    private static final int SEEDS = 2;
+    private static final int SEEDS = 4;
 
     private static final Map<String, String> SETTINGS =
             new TreeMap<>(

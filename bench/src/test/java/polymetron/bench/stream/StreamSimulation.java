@@ -14,6 +14,8 @@ import polymetron.outside.Tool;
 
 /** The hardware of a stream block between a source and sinks that are valid and ready at random. */
 final class StreamSimulation {
+    private static final String USUAL = "($random(GENERATOR) & 3) != 0";
+
     private final Path folder;
     private final ElaboratedBlock block;
 
@@ -26,34 +28,37 @@ final class StreamSimulation {
         all.forEach((name, text) -> Tool.write(folder, name, text));
     }
 
-    /** Builds it for some words; what is random follows from a seed. */
+    /** Builds it for some words; what is random follows from a seed: of three one has slow sinks and one a slow source. */
     void build(List<StreamWord> words, long seed) {
-        build(words, seed, 3);
+        String slow = "($random(GENERATOR) & 7) == 0";
+        build(
+                words,
+                bench(block, words, seed)
+                        .replace(
+                                "VALID",
+                                (seed % 3 == 0 ? slow : USUAL).replace("GENERATOR", "seed"))
+                        .replace(
+                                "READY",
+                                (seed % 3 == 2 ? slow : USUAL).replace("GENERATOR", "seed_out")));
     }
 
     /** Builds it with ends that are never busy: it says in how many cycles of the source's clock all has come out. */
     void buildFlowing(List<StreamWord> words) {
-        build(words, 1, 0);
+        build(
+                words,
+                bench(block, words, 1)
+                        .replace("VALID", "1")
+                        .replace("READY", "1")
+                        .replace(
+                                "/* FLOWS */",
+                                "if (rst == 0) cycles = cycles + (next > 0 || valid);")
+                        .replace("$finish;", "$display(\"cycles %0d\", last_out); $finish;")
+                        .replace("/* OUT */", "last_out = cycles;"));
     }
 
-    /**
-     * @param busy random bits of which one has to be 1 to go on; 0 to go on always
-     */
-    private void build(List<StreamWord> words, long seed, int busy) {
+    private void build(List<StreamWord> words, String bench) {
         Tool.write(folder, "words.hex", memory(words));
-        String bench = bench(block, words, seed);
-        Tool.write(
-                folder,
-                "bench.v",
-                busy == 0
-                        ? bench.replace("($random(seed) & 3) != 0", "1")
-                                .replace("($random(seed_out) & 3) != 0", "1")
-                                .replace(
-                                        "/* FLOWS */",
-                                        "if (rst == 0) cycles = cycles + (next > 0 || valid);")
-                                .replace("$finish;", "$display(\"cycles %0d\", last_out); $finish;")
-                                .replace("/* OUT */", "last_out = cycles;")
-                        : bench);
+        Tool.write(folder, "bench.v", bench);
         Tool.run(folder, ("iverilog -g2005 -s bench -y . -o bench.vvp bench.v").split(" "));
     }
 
@@ -125,7 +130,7 @@ final class StreamSimulation {
                     end
                     always @(posedge clk) if (!rst) begin
                         if (valid && ready) next <= next + 1;
-                        if (!valid || ready) valid <= ($random(seed) & 3) != 0 && next + (valid && ready) < COUNT;
+                        if (!valid || ready) valid <= VALID && next + (valid && ready) < COUNT;
                     end
                     wire [BITS-1:0] word = words[next % COUNT];
                 """
@@ -178,7 +183,7 @@ final class StreamSimulation {
                 if (N_tvalid && N_tready) begin $display("N %b %h %h", N_tlast, N_tkeep, {MASKED}); /* OUT */ end
                 if (N_before[W+K+1] && (!N_tvalid || N_before[W+K:0] !== {N_tlast, N_tkeep, N_tdata})) $display("changed");
                 N_before <= {N_tvalid && !N_tready, N_tlast, N_tkeep, N_tdata};
-                N_tready <= ($random(seed_out) & 3) != 0;
+                N_tready <= READY;
             end
         """
                 .replace("MASKED", masked)
