@@ -3,6 +3,7 @@ package polymetron.library;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.Collections;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
@@ -60,8 +61,14 @@ public record Evidence(
      */
     public record Kept(SortedMap<String, Evidence> blockTypes, SortedMap<String, Integer> proofs) {
         public Kept {
-            blockTypes = blockTypes == null ? new TreeMap<>() : new TreeMap<>(blockTypes);
-            proofs = proofs == null ? new TreeMap<>() : new TreeMap<>(proofs);
+            blockTypes = copy(blockTypes);
+            proofs = copy(proofs);
+        }
+
+        private static <T> SortedMap<String, T> copy(SortedMap<String, T> map) {
+            return map == null
+                    ? Collections.emptySortedMap()
+                    : Collections.unmodifiableSortedMap(new TreeMap<>(map));
         }
 
         /** Proofs of the common modules that files use or are. */

@@ -5,7 +5,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.SortedMap;
-import java.util.function.Consumer;
+import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import polymetron.Shipped;
 import polymetron.library.BlockType;
 import polymetron.library.Evidence;
@@ -23,20 +24,15 @@ public final class EvidenceFile {
     private EvidenceFile() {}
 
     /** What is kept is changed and written again; nothing happens without the property. */
-    private static void change(Consumer<Evidence.Kept> change) throws IOException {
+    private static void change(UnaryOperator<Evidence.Kept> change) throws IOException {
         if ("write".equals(System.getProperty("polymetron.evidence"))) {
             Evidence.Kept kept = JSON.readValue(Files.readString(FILE), Evidence.Kept.class);
-            change.accept(kept);
-            Files.writeString(FILE, JSON.writeValueAsString(kept) + "\n");
+            Files.writeString(FILE, JSON.writeValueAsString(change.apply(kept)) + "\n");
         }
     }
 
     public static void writeProofs(SortedMap<String, Integer> proofs) throws IOException {
-        change(
-                kept -> {
-                    kept.proofs().clear();
-                    kept.proofs().putAll(proofs);
-                });
+        change(kept -> new Evidence.Kept(kept.blockTypes(), proofs));
     }
 
     public static void write(
@@ -51,6 +47,11 @@ public final class EvidenceFile {
                         judgement.survivors(),
                         tests,
                         size);
-        change(kept -> kept.blockTypes().put(type.identity().toString(), evidence));
+        change(
+                kept -> {
+                    SortedMap<String, Evidence> all = new TreeMap<>(kept.blockTypes());
+                    all.put(type.identity().toString(), evidence);
+                    return new Evidence.Kept(all, kept.proofs());
+                });
     }
 }
