@@ -7,11 +7,17 @@ import polymetron.output.image.ElfReader;
 final class BodyLimit {
     static final long SMALL = 2L * 1024 * 1024;
 
+    /** Samples of a converter: some hundred thousand rows. */
+    private static final long SAMPLES = 16L * 1024 * 1024;
+
     private BodyLimit() {}
 
     static long of(String path) {
         if (path.endsWith("/programs")) {
             return ElfReader.LARGEST;
+        }
+        if (path.endsWith("/samples")) {
+            return SAMPLES;
         }
         return path.endsWith("/platforms/import") ? SchemaFile.LONGEST : SMALL;
     }
