@@ -84,6 +84,9 @@ const summary = computed(() => {
     const parts = [count('error', 'errors'), count('warning', 'warnings'), count('note', 'notes')].filter(
         Boolean,
     )
+    if (parts.length === 0 && context.platform.value?.blocks.length === 0) {
+        return 'Nothing to check yet: add a processor first'
+    }
     return parts.length > 0 ? parts.join(', ') : 'No findings'
 })
 </script>

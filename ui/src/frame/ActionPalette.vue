@@ -51,11 +51,11 @@ const actions = computed<Entry[]>(() => {
         entry('Go to Bench', go('bench')),
         entry('Go to History', go('history')),
         entry('Go to all platforms', () => void router.push('/')),
-        entry('Save the platform document', () =>
+        entry('Download the platform document', () =>
             window.location.assign(`/api/platforms/${context.id}/document`),
         ),
         entry('Guide me through a first platform', () => {
-            setGuide('on')
+            setGuide('on', context.id)
         }),
         entry('Switch between light and dark', toggleTheme),
     ]

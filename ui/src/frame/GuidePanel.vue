@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { open } from './actions'
-import { guide, guideSteps, setGuide } from './guide'
+import { guide, guided, guideSteps, setGuide } from './guide'
 import { usePlatform } from './platform'
 
 const context = usePlatform()
@@ -24,7 +24,7 @@ async function find(text: string | undefined): Promise<void> {
 
 <template>
     <aside
-        v-if="guide === 'on' && steps.length"
+        v-if="guide === 'on' && guided === context.id && steps.length"
         class="sheet fixed bottom-14 left-4 z-20 w-[300px] p-3 shadow-lg"
         aria-label="First platform, step by step"
     >

@@ -8,9 +8,19 @@ export const guide = ref<'offered' | 'on' | 'off'>(
     (localStorage.getItem(KEY) as 'on' | 'off' | null) ?? 'offered',
 )
 
-export function setGuide(state: 'on' | 'off'): void {
+/** The platform that it is about: it stays with that one. */
+const PLATFORM = 'guide-platform'
+export const guided = ref(localStorage.getItem(PLATFORM) ?? undefined)
+
+export function setGuide(state: 'off'): void
+export function setGuide(state: 'on', platform: string): void
+export function setGuide(state: 'on' | 'off', platform?: string): void {
     guide.value = state
     localStorage.setItem(KEY, state)
+    if (platform) {
+        guided.value = platform
+        localStorage.setItem(PLATFORM, platform)
+    }
 }
 
 export interface GuideStep {

@@ -61,7 +61,7 @@ async function begin(): Promise<void> {
                 body: { name: 'My first platform', board: board?.identity ?? '' },
             }),
         )
-        setGuide('on')
+        setGuide('on', created.id)
         await router.push(`/p/${created.id}/compose`)
     } catch (problem) {
         tellProblem(problem)
