@@ -2,17 +2,23 @@ package polymetron.edit;
 
 import java.math.BigInteger;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import polymetron.address.Address;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
 import polymetron.expression.NumberList;
 import polymetron.library.ParameterType;
+import polymetron.quantity.TypedQuantities;
 
 /** What a user may write as the value of a parameter, brought into the form that is stored. */
 public final class ParameterText {
+    /** A literal of IEEE 1800, such as {@code 32'h1000_0000}. */
+    private static final Pattern LITERAL = Pattern.compile("\\d*'[hdbo]\\w+");
+
     private ParameterText() {}
 
     /**
@@ -20,17 +26,20 @@ public final class ParameterText {
      */
     public static String check(ParameterType parameter, String text) {
         String value = text.strip();
+        String number = TypedQuantities.plain(value, parameter.unit());
+        boolean hadUnits = !number.equals(value);
         return switch (parameter.form()) {
             case CHOICE -> choice(parameter, value);
             case BOOLEAN -> truth(parameter, value);
             case TEXT -> plain(parameter, value);
             case NUMBERS -> read(parameter, value, NumberList::parse);
-            case REAL -> read(parameter, value, Expression::parse);
+            case REAL -> read(parameter, number, Expression::parse);
             case ADDRESS ->
-                    number(parameter, value)
+                    number(parameter, number, hadUnits || LITERAL.matcher(number).matches())
                             .map(bits -> Address.format(bits.longValue()))
-                            .orElse(value);
-            case SIZE, INTEGER -> number(parameter, value).map(BigInteger::toString).orElse(value);
+                            .orElse(number);
+            case SIZE, INTEGER ->
+                    number(parameter, number, hadUnits).map(BigInteger::toString).orElse(number);
         };
     }
 
@@ -69,9 +78,14 @@ public final class ParameterText {
         };
     }
 
-    /** The number that was written plainly; empty for an expression, which is stored as it is. */
-    private static Optional<BigInteger> number(ParameterType parameter, String value) {
-        Optional<BigInteger> plain = Address.quantity(value);
+    /**
+     * The number that was written plainly; empty for an expression, which is stored as it is.
+     *
+     * @param isWorkedOut whether an expression without parameters is a number as well, as a sum of sizes is
+     */
+    private static Optional<BigInteger> number(
+            ParameterType parameter, String value, boolean isWorkedOut) {
+        Optional<BigInteger> plain = isWorkedOut ? constant(value) : Address.quantity(value);
         if (plain.isPresent()) {
             if (plain.get().bitLength() > 64) {
                 throw new RejectedEdit(
@@ -83,6 +97,18 @@ public final class ParameterText {
         }
         read(parameter, value, Expression::parse);
         return Optional.empty();
+    }
+
+    /** What an expression without parameters comes to. */
+    private static Optional<BigInteger> constant(String value) {
+        try {
+            Expression expression = Expression.parse(value);
+            return expression.names().isEmpty()
+                    ? Optional.of(expression.evaluate(Map.of()).asNumber())
+                    : Optional.empty();
+        } catch (ExpressionException wrong) {
+            return Address.quantity(value);
+        }
     }
 
     /** What would be right, in words. */
