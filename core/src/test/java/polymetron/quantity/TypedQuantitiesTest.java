@@ -53,7 +53,7 @@ final class TypedQuantitiesTest {
         assertThat(set("code", "SIZE", "32'd32768")).isEqualTo("32'd32768");
         assertThat(set("cpu", "RESET_VECTOR", "32'h0000_1000")).isEqualTo("0x0000_1000");
         assertThat(set("cpu", "RESET_VECTOR", "4 KiB")).isEqualTo("0x0000_1000");
-        assertThat(set("cpu", "TRAP_VECTOR", "RESET_VECTOR + 4K")).isEqualTo("RESET_VECTOR + 4K");
+        assertThat(set("cpu", "TRAP_VECTOR", "RESET_VECTOR + 4K")).isEqualTo("RESET_VECTOR + 4096");
     }
 
     private static String set(String block, String parameter, String text) {
