@@ -291,7 +291,7 @@ public final class UartModel extends BankModel {
         if (waiting < (fifosOn() ? FIFO_DEPTH : 1)) {
             transmitFifo.add(character);
         }
-        if (nextTake == NEVER) {
+        if (nextTake == NEVER && !transmitFifo.isEmpty()) {
             nextTake = Math.max(now() + 1, busyUntil);
         }
     }
