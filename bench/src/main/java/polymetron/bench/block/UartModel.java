@@ -65,9 +65,6 @@ public final class UartModel extends BankModel {
 
     private long busyUntil;
 
-    /** When a character left the FIFO last. */
-    private long lastTake;
-
     /** When the transmitter tells that it has become empty. */
     private long emptyTold;
 
@@ -116,7 +113,6 @@ public final class UartModel extends BankModel {
         timedOut = false;
         nextTake = NEVER;
         busyUntil = 0;
-        lastTake = NEVER;
         emptyTold = NEVER;
         loopedArrival = NEVER;
         nextArrival = NEVER;
@@ -182,7 +178,6 @@ public final class UartModel extends BankModel {
     /** Takes the next character out of the FIFO. */
     private void take(long at) {
         byte character = transmitFifo.remove();
-        lastTake = at;
         busyUntil = at + characterCycles();
         if (loop.isSet()) {
             looped = character;
@@ -284,14 +279,16 @@ public final class UartModel extends BankModel {
         emptyWasEnabled = emptyEnable.isSet();
     }
 
+    /**
+     * In the very cycle in which a character leaves a full FIFO hardware has no place yet; here the new one is taken. Only a
+     * program that sends without looking could tell.
+     */
     private void transmit(byte character) {
         transmitterEmptied = false;
-        // The place of a character that leaves in this cycle is free in the next.
-        int waiting = transmitFifo.size() + (lastTake == now() ? 1 : 0);
-        if (waiting < (fifosOn() ? FIFO_DEPTH : 1)) {
+        if (transmitFifo.size() < (fifosOn() ? FIFO_DEPTH : 1)) {
             transmitFifo.add(character);
         }
-        if (nextTake == NEVER && !transmitFifo.isEmpty()) {
+        if (nextTake == NEVER) {
             nextTake = Math.max(now() + 1, busyUntil);
         }
     }
