@@ -17,6 +17,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.library.Kind;
+import polymetron.outside.Tool;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -77,6 +78,12 @@ final class BlockPorts {
 
     /** Only this block is watched from the next simulation on, since that takes time. */
     static void only(Path folder, String block) {
+        forget(folder);
+        Tool.write(folder, "sim/watch_" + block, new byte[0]);
+    }
+
+    /** No block is watched. */
+    static void forget(Path folder) {
         try (Stream<Path> files = Files.list(folder.resolve("sim"))) {
             for (Path file : files.toList()) {
                 String name = file.getFileName().toString();
@@ -84,7 +91,6 @@ final class BlockPorts {
                     Files.delete(file);
                 }
             }
-            Files.writeString(folder.resolve("sim/watch_" + block), "");
         } catch (IOException failure) {
             throw new UncheckedIOException(failure);
         }

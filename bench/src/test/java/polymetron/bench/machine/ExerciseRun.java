@@ -90,6 +90,10 @@ final class ExerciseRun {
         BlockPorts.only(folder, block);
     }
 
+    void watchNothing() {
+        BlockPorts.forget(folder);
+    }
+
     /** Puts a program where the simulation finds it, and what happens outside. */
     void use(ProgramImage image, List<Moved> world) {
         Tool.write(folder, "exercise.hex", ImageFiles.of(image, "exercise").getFirst().bytes());
