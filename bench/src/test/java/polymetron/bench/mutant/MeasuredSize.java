@@ -23,15 +23,11 @@ public final class MeasuredSize {
     public static Evidence.Size of(ElaboratedPlatform platform, ElaboratedBlock block, Path hdl)
             throws IOException {
         List<String> sources = Files.readAllLines(hdl.resolve("files.f"));
-        String file =
-                sources.stream()
-                        .filter(each -> each.endsWith("_" + block.name() + ".v"))
-                        .findFirst()
-                        .orElse(null);
-        if (file == null) {
+        String top = sources.getLast().replaceFirst("\\.v$", "");
+        String module = top + "_" + block.name();
+        if (!sources.contains(module + ".v")) {
             return null;
         }
-        String module = file.replaceFirst("\\.v$", "");
         String said =
                 Tool.run(
                         hdl,
