@@ -157,7 +157,7 @@ final class BenchApiTest {
         assertThat(detail(parts + "lamps/voltage", Map.of("channel", 0, "volts", 1)))
                 .contains("no block measures at lamps");
         assertThat(detail(parts + "converter/signal", Map.of("shape", "square")))
-                .contains("recording, quiet, ground motion, sine, constant");
+                .contains("recording, quiet, ground motion, sine, sum of sines, noise, constant");
         assertThat(detail(parts + "lamps/reception", Map.of("on", true)))
                 .contains("no block is on a receiver called lamps");
         assertThat(
