@@ -95,7 +95,7 @@ final class StreamsTest extends BrowserTest {
         assertThat(page.getByRole(AriaRole.STATUS)).containsText("ground_motion");
 
         inspector.getByText("Duplicate…").click();
-        dialog.getByText("Paste", new Locator.GetByTextOptions().setExact(true)).click();
+        dialog.getByText("Duplicate", new Locator.GetByTextOptions().setExact(true)).click();
         assertThat(
                         page.getByRole(
                                 AriaRole.BUTTON,
