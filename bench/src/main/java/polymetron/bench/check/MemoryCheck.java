@@ -15,9 +15,10 @@ import polymetron.bench.hart.MemoryWatch;
 import polymetron.bench.hart.Ram;
 
 /**
- * Checks what a program and the blocks that move data do in memory: what it reads before anything was written there, what they
- * write over its instructions and its stack, and what they read that was stored without a FENCE behind it (RISC-V Unprivileged ISA, 2.7:
- * without one, others need not see it), and what a load takes from a cache that others have changed in memory since. Each is noticed once for a place in the program, and counted.
+ * Checks what a program and the blocks that move data do: what it reads before anything was written there, what they write over its
+ * instructions and its stack, what they read that was stored without a FENCE behind it (RISC-V Unprivileged ISA, 2.7: without one,
+ * others need not see it), what a load takes from a cache that was changed in memory since, and events that are cleared unread. Each
+ * is noticed once for a place in the program, and counted.
  */
 public final class MemoryCheck {
     /** More places than these are not noticed. */
@@ -141,20 +142,20 @@ public final class MemoryCheck {
     }
 
     /**
-     * A program clears an event of a block without having read it.
+     * An event of a block is cleared without having been read: by a program, where a hart stores at this moment; a person who
+     * writes registers of the bench may.
      *
-     * @param hart whose program it is
      * @param event block, register and field
      */
-    public void clearedUnread(Hart hart, String event) {
-        int pc = hart.pc();
-        String name =
-                harts.stream()
-                        .filter(each -> each.hart == hart)
-                        .map(each -> each.name)
-                        .findFirst()
-                        .orElse("");
-        notice(Kind.CLEARED_UNREAD, name, pc, 0, places.apply(pc), event);
+    public void clearedUnread(String event) {
+        harts.stream()
+                .filter(each -> each.hart.isStoring())
+                .findFirst()
+                .ifPresent(
+                        each -> {
+                            int pc = each.hart.pc();
+                            notice(Kind.CLEARED_UNREAD, each.name, pc, 0, places.apply(pc), event);
+                        });
     }
 
     private void notice(Kind kind, String who, int pc, int address, String place) {

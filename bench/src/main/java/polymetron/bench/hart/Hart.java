@@ -65,6 +65,9 @@ public final class Hart {
 
     private boolean trapped;
 
+    /** Whether it stores to registers at this moment. */
+    private boolean storing;
+
     private Caches caches = Caches.NONE;
 
     /** Cycles to fetch a line of instructions. */
@@ -169,6 +172,11 @@ public final class Hart {
     /** Whether the hart waits for an interrupt (WFI). */
     public boolean isWaiting() {
         return waiting;
+    }
+
+    /** Whether what happens in registers at this moment is a store of this hart. */
+    public boolean isStoring() {
+        return storing;
     }
 
     public void onProgress(Progress listener) {
@@ -719,7 +727,12 @@ public final class Hart {
         }
         if (store) {
             int mask = (size == 4 ? -1 : (1 << 8 * size) - 1) << shift;
-            registers.write(offset & ~3, two << shift, mask);
+            storing = true;
+            try {
+                registers.write(offset & ~3, two << shift, mask);
+            } finally {
+                storing = false;
+            }
         } else {
             int word = registers.read(offset & ~3) >>> shift;
             x[instruction >>> 8 & 63] =

@@ -78,9 +78,6 @@ public final class Machine {
 
     private final Hart hart;
 
-    /** The hart whose load or store is done. */
-    private Hart accessing;
-
     /** The other harts of the program, and those of programs for further processors. */
     private List<Companion> companions = List.of();
 
@@ -477,7 +474,7 @@ public final class Machine {
                 (ref, model) -> {
                     if (model instanceof BankModel bank) {
                         bank.onClearedUnread(
-                                event -> check.clearedUnread(accessing, ref.block() + " " + event));
+                                event -> check.clearedUnread(ref.block() + " " + event));
                     }
                 });
         moved.forEach((block, sides) -> sides.forEach(side -> check.watch(block, side)));
@@ -714,7 +711,6 @@ public final class Machine {
         if (accessed == null) {
             settle(cycles + done);
         }
-        accessing = hart;
         if (accessed instanceof BlockModel model) {
             model.advance(cycles + done);
         }
@@ -723,7 +719,6 @@ public final class Machine {
     /** The same for another hart, which is somewhat behind the first. */
     private void catchUp(Companion companion, int done, Registers accessed) {
         companion.hart().csrs().setCycles(companion.own(done));
-        accessing = companion.hart();
         if (accessed == null) {
             settle(Math.max(cycles, companion.time(done)));
         } else if (accessed instanceof BlockModel model) {

@@ -10,6 +10,7 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
+import polymetron.bench.block.BankModel;
 import polymetron.bench.check.MemoryNotice;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.output.image.ElfReader;
@@ -20,6 +21,8 @@ import polymetron.software.SoftwareView;
 /** Planted mistakes are noticed where they are, and shipped programs have none. */
 final class MemoryCheckTest {
     private static final ElaboratedPlatform PLATFORM = ExercisePlatform.buses();
+
+    private static final int RECEIVE_STATUS = 68;
 
     @TempDir private Path folder;
 
@@ -189,6 +192,23 @@ final class MemoryCheckTest {
                                                 "cpu in main\\+0x[0-9a-f]+ reads 0x[0-9A-F_]{9}"
                                                         + " from its cache, but memory was changed"
                                                         + " since; .*"));
+    }
+
+    /** A person may clear what the program has not seen, also before it has begun. */
+    @Test
+    void registersAreWrittenByHand() {
+        ProgramImage image = BuiltProgram.of(PLATFORM, folder, main(""));
+        Machine machine = new Machine(PLATFORM);
+        machine.checkMemory();
+        machine.load(image);
+        BankModel mover = (BankModel) machine.model("mover").orElseThrow();
+        mover.raise(RECEIVE_STATUS, 1);
+        mover.write(RECEIVE_STATUS, 1, -1);
+        BuiltProgram.saysUntil(machine, "end.", 0.01);
+        mover.raise(RECEIVE_STATUS, 1);
+        mover.write(RECEIVE_STATUS, 1, -1);
+        assertThat(mover.peek(RECEIVE_STATUS) & 1).isZero();
+        assertThat(machine.notices()).isEmpty();
     }
 
     @Test

@@ -8,7 +8,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.TreeMap;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -40,11 +39,7 @@ final class StreamHardwareTest {
         "stream:clock-crossing:1.0, WIDTH=16 DEPTH=8"
     })
     void sameWordsWhateverTheEndsDo(String type, String settings) {
-        Map<String, String> parameters = new TreeMap<>();
-        for (String each : settings.split(" ")) {
-            parameters.put(each.split("=")[0], each.split("=")[1]);
-        }
-        StreamRig rig = StreamRig.of(type, parameters);
+        StreamRig rig = StreamRig.of(type, settings);
         SizedStream in = rig.block().shape().stream("in").orElseThrow();
         StreamSimulation simulation = new StreamSimulation(folder, rig.block());
         for (long seed = 1; seed <= 3; seed++) {
@@ -72,11 +67,7 @@ final class StreamHardwareTest {
         "stream:clock-crossing:1.0, WIDTH=16 DEPTH=8, 200"
     })
     void oneWordACycle(String type, String settings, int cycles) {
-        Map<String, String> parameters = new TreeMap<>();
-        for (String each : settings.split(" ")) {
-            parameters.put(each.split("=")[0], each.split("=")[1]);
-        }
-        StreamRig rig = StreamRig.of(type, parameters);
+        StreamRig rig = StreamRig.of(type, settings);
         StreamSimulation simulation = new StreamSimulation(folder, rig.block());
         int bytes = rig.block().shape().stream("in").orElseThrow().dataWidth() / 8;
         simulation.buildFlowing(

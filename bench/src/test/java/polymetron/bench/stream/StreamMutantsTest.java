@@ -48,11 +48,7 @@ final class StreamMutantsTest {
     @ParameterizedTest
     @MethodSource("elements")
     void mostChangesAreNoticed(String element) throws IOException {
-        Map<String, String> parameters = new TreeMap<>();
-        for (String each : SETTINGS.get(element).split(" ")) {
-            parameters.put(each.split("=")[0], each.split("=")[1]);
-        }
-        StreamRig rig = StreamRig.of("stream:%s:1.0".formatted(element), parameters);
+        StreamRig rig = StreamRig.of("stream:%s:1.0".formatted(element), SETTINGS.get(element));
         ElaboratedBlock block = rig.block();
         Map<String, Long> given = new LinkedHashMap<>();
         block.type()

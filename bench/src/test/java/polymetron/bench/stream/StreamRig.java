@@ -6,6 +6,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.TreeMap;
 import polymetron.Shipped;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
@@ -28,6 +29,19 @@ final class StreamRig {
     private StreamRig(ElaboratedBlock block, List<StreamElement> elements) {
         this.block = block;
         this.elements = elements;
+    }
+
+    /**
+     * A block of the library.
+     *
+     * @param settings parameters with their values, such as {@code WIDTH=16 DEPTH=5}
+     */
+    static StreamRig of(String type, String settings) {
+        Map<String, String> parameters = new TreeMap<>();
+        for (String each : settings.split(" ")) {
+            parameters.put(each.split("=")[0], each.split("=")[1]);
+        }
+        return of(type, parameters);
     }
 
     /** A block of the library; {@code software} may write its registers. */
