@@ -8,7 +8,12 @@ export function useSelectionInAddress(selected: Ref<string | undefined>): void {
     if (typeof route.query.select === 'string' && route.query.select) {
         selected.value = route.query.select
     }
+    const platform = route.params.id
     watch([selected, () => route.path], () => {
+        // The address is already that of what is gone to when the platform is left.
+        if (route.params.id !== platform) {
+            return
+        }
         const query = { ...route.query }
         if (selected.value === query.select) {
             return

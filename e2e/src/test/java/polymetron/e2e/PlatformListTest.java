@@ -75,6 +75,11 @@ final class PlatformListTest extends BrowserTest {
         page.keyboard().press("Control+a");
         assertThat(page.locator("[data-card][aria-pressed=true]").first()).isVisible();
         assertThat(inspector).containsText("blocks");
+
+        // It does not go along out of the platform.
+        page.getByLabel("All platforms").first().click();
+        assertThat(page.getByLabel("Find by name or board")).isVisible();
+        page.waitForURL(url -> !url.contains("select"));
         browser.assertNoComplaints();
     }
 }
