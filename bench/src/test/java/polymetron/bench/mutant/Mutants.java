@@ -83,8 +83,8 @@ public final class Mutants {
         mode.find();
         String what =
                 switch (mode.group(1)) {
-                    case "const0" -> "0";
-                    case "const1" -> "1";
+                    case "const0" -> "stuck at 0";
+                    case "const1" -> "stuck at 1";
                     case "inv" -> "inverted";
                     default -> "inverted by another bit";
                 };
