@@ -53,7 +53,8 @@ final class KeyboardTest extends BrowserTest {
         page = browser.open("/");
         tabTo("New platform");
         press("Enter");
-        assertThat(page.getByLabel("Name")).isVisible();
+        assertThat(page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)))
+                .isVisible();
         tabTo("Foreland");
         press("Tab");
         while (page.getByRole(AriaRole.RADIO, new Page.GetByRoleOptions().setChecked(true))

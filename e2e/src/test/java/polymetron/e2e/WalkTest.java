@@ -91,7 +91,7 @@ final class WalkTest extends BrowserTest {
         page.getByRole(AriaRole.RADIO)
                 .filter(new Locator.FilterOptions().setHasText("Empty"))
                 .click();
-        page.getByLabel("Name").fill("Valley Station");
+        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Valley Station");
         look();
         button("Start").click();
         assertThat(page.getByText("Nothing is on the board yet")).isVisible();
