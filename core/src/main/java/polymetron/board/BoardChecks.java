@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import polymetron.edit.ParameterText;
 import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.BlockShape;
@@ -19,6 +20,7 @@ import polymetron.library.Device;
 import polymetron.library.Direction;
 import polymetron.library.Library;
 import polymetron.library.ParameterType;
+import polymetron.library.Surrounding;
 
 /**
  * Checks a board against its device and the library: pins exist and are used once, voltages fit their bank, names are
@@ -72,6 +74,43 @@ public final class BoardChecks {
         }
         for (int at = 0; at < board.parts().size(); at++) {
             part("/parts/" + at, board.parts().get(at));
+        }
+        for (int at = 0; at < board.surroundings().size(); at++) {
+            surrounding("/surroundings/" + at, board.surroundings().get(at));
+        }
+    }
+
+    private void surrounding(String at, Surrounding surrounding) {
+        List<String> roles = Surrounding.ROLES.get(surrounding.kind());
+        if (roles == null) {
+            note(
+                    at + "/kind",
+                    "%s is no kind of surroundings; there is %s",
+                    surrounding.kind(),
+                    String.join(", ", new TreeSet<>(Surrounding.ROLES.keySet())));
+            return;
+        }
+        surrounding
+                .parts()
+                .forEach(
+                        (role, part) -> {
+                            if (!roles.contains(role)) {
+                                note(
+                                        at + "/parts/" + role,
+                                        "%s has no part in the role %s; there is %s",
+                                        surrounding.kind(),
+                                        role,
+                                        String.join(", ", roles));
+                            } else if (board.part(part).isEmpty()) {
+                                note(at + "/parts/" + role, "the board has no part %s", part);
+                            }
+                        });
+        long same =
+                board.surroundings().stream()
+                        .filter(each -> each.kind().equals(surrounding.kind()))
+                        .count();
+        if (same > 1) {
+            note(at + "/kind", "%s is there more than once", surrounding.kind());
         }
     }
 

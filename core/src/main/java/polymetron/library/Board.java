@@ -11,6 +11,7 @@ import polymetron.json.DocumentFormat;
 /**
  * A circuit board: its device, clocks, resets and the parts that reach FPGA pins.
  *
+ * @param surroundings what is around the board and joins parts of it
  * @param voltages supply of each bank that is not the device's usual one, by the bank's name
  */
 public record Board(
@@ -22,6 +23,7 @@ public record Board(
         List<Clock> clocks,
         List<Reset> resets,
         List<Part> parts,
+        List<Surrounding> surroundings,
         SortedMap<String, String> voltages) {
     public static final String FORMAT = "polymetron-board/1";
 
@@ -80,6 +82,7 @@ public record Board(
         clocks = Lists.orEmpty(clocks);
         resets = Lists.orEmpty(resets);
         parts = Lists.orEmpty(parts);
+        surroundings = Lists.orEmpty(surroundings);
         voltages =
                 voltages == null
                         ? Collections.emptySortedMap()

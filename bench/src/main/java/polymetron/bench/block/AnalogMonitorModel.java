@@ -58,6 +58,11 @@ public final class AnalogMonitorModel extends BankModel {
         levels[channel] = Math.clamp(steps, 0, (1 << 12) - 1);
     }
 
+    /** What a channel has, in 4096ths of the full scale. */
+    public int level(int channel) {
+        return levels[channel];
+    }
+
     @Override
     protected void clear() {
         super.clear();

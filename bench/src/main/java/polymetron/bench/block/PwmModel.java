@@ -63,6 +63,10 @@ public final class PwmModel extends BankModel {
         }
     }
 
+    public int channels() {
+        return duty.length;
+    }
+
     /** Part of the running period for which an output is high, from 0 to 1. */
     public double part(int channel) {
         return running ? Math.min(1, (double) high[channel] / (lastCount + 1)) : 0;

@@ -223,6 +223,7 @@ public final class LiveBench implements AutoCloseable {
                     "%s has no lines that are moved by hand: it is on %s"
                             .formatted(part, link.block().name()));
         }
+        world.requireFree(part);
         int width = link.form().ports().getFirst().width();
         if (line < 0 || line >= width) {
             throw new BenchException(
@@ -272,6 +273,16 @@ public final class LiveBench implements AutoCloseable {
      */
     public void setReception(String part, boolean on) {
         locked(() -> world.setReception(part, on));
+    }
+
+    /**
+     * Lets something around the board act, or not: while it does, nobody else moves its parts.
+     *
+     * @param kind its kind, as the board says it
+     * @throws BenchException when there is no such thing
+     */
+    public void setActing(String kind, boolean on) {
+        locked(() -> world.setActing(kind, on));
     }
 
     /**
@@ -331,7 +342,7 @@ public final class LiveBench implements AutoCloseable {
                     long levels =
                             drives
                                     ? Integer.toUnsignedLong(gpio.driven())
-                                    : outside.getOrDefault(link.part().name(), 0L);
+                                    : machine.levels(link.part().name());
                     parts.add(
                             new BenchState.PartLevel(
                                     link.part().name(),

@@ -7,12 +7,14 @@ import java.util.Map;
 import java.util.stream.Stream;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
+import polymetron.bench.machine.SurroundingOfBoard;
 import polymetron.bench.part.ConverterSignal;
 import polymetron.bench.part.Receiver;
 import polymetron.bench.part.SampleTable;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.OutwardLink;
 import polymetron.library.Capability;
+import polymetron.library.Surrounding;
 
 /** Voltages, signals and satellites around a machine: what they are at the beginning, and how they are changed. */
 final class OutsideOfBench {
@@ -50,6 +52,9 @@ final class OutsideOfBench {
                     .ifPresent(receiver -> receiver.set(true, machine.cycles()));
         }
         begin();
+        machine.surroundings().stream()
+                .filter(each -> !each.described().kind().equals(Surrounding.BATTERY))
+                .forEach(each -> machine.setActing(each, true));
     }
 
     private List<OutwardLink> links() {
@@ -70,13 +75,43 @@ final class OutsideOfBench {
     }
 
     /**
-     * @throws BenchException when no block measures there
+     * @throws BenchException when something around the board moves the part
+     */
+    void requireFree(String part) {
+        machine.holder(part)
+                .ifPresent(
+                        holder -> {
+                            throw new BenchException(
+                                    "%s follows the %s; stop that to move it by hand"
+                                            .formatted(part, holder.described().title()));
+                        });
+    }
+
+    /**
+     * @throws BenchException when there is nothing of the kind
+     */
+    void setActing(String kind, boolean on) {
+        SurroundingOfBoard surrounding =
+                machine.surroundings().stream()
+                        .filter(each -> each.described().kind().equals(kind))
+                        .findFirst()
+                        .orElseThrow(
+                                () ->
+                                        new BenchException(
+                                                "there is no %s around this platform"
+                                                        .formatted(kind)));
+        machine.setActing(surrounding, on);
+    }
+
+    /**
+     * @throws BenchException when no block measures there, or something around the board moves the part
      */
     void setVoltage(String part, int channel, double volts) {
         Inputs measured = inputs.get(part);
         if (measured == null) {
             throw new BenchException("no block measures at %s".formatted(part));
         }
+        requireFree(part);
         int[] channels = measured.steps();
         if (channel < 0 || channel >= channels.length) {
             throw new BenchException(
@@ -130,7 +165,11 @@ final class OutsideOfBench {
 
     private static Stream<ConverterSignal.Shape> shapes(ConverterSignal signal) {
         return Stream.of(ConverterSignal.Shape.values())
-                .filter(each -> each != ConverterSignal.Shape.TABLE || signal.hasTable());
+                .filter(each -> each != ConverterSignal.Shape.TABLE || signal.hasTable())
+                .filter(
+                        each ->
+                                each != ConverterSignal.Shape.FOLLOWS
+                                        || signal.shape() == ConverterSignal.Shape.FOLLOWS);
     }
 
     private static List<String> words(ConverterSignal signal) {
@@ -157,7 +196,8 @@ final class OutsideOfBench {
         inputs.forEach(
                 (part, measured) -> {
                     for (int channel = 0; channel < measured.steps().length; channel++) {
-                        double volts = measured.steps()[channel] / STEPS * measured.fullScale();
+                        double volts =
+                                machine.voltage(part, channel) / STEPS * measured.fullScale();
                         voltages.add(
                                 new Outside.Voltage(
                                         part,
@@ -189,6 +229,18 @@ final class OutsideOfBench {
                                     receptions.add(
                                             new Outside.Reception(part, block, receiver.isOn())));
         }
-        return new Outside(voltages, signals, receptions);
+        List<Outside.Around> around =
+                machine.surroundings().stream()
+                        .map(
+                                each ->
+                                        new Outside.Around(
+                                                each.described().kind(),
+                                                each.described().title(),
+                                                each.described().summary(),
+                                                each.acts(),
+                                                List.copyOf(each.described().parts().values()),
+                                                each.readings()))
+                        .toList();
+        return new Outside(voltages, signals, receptions, around);
     }
 }

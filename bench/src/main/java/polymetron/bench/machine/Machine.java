@@ -384,6 +384,32 @@ public final class Machine {
         return surroundings.signal(part);
     }
 
+    /** What is around the board and acts, or can. */
+    public List<SurroundingOfBoard> surroundings() {
+        return surroundings.surroundings();
+    }
+
+    /** Lets something around the board act, or not. */
+    public void setActing(SurroundingOfBoard surrounding, boolean on) {
+        surrounding.set(on, cycles, surroundings);
+        settle();
+    }
+
+    /** What moves a part of the board now, so that nobody else can. */
+    public Optional<SurroundingOfBoard> holder(String part) {
+        return surroundings().stream().filter(each -> each.holds(part)).findFirst();
+    }
+
+    /** Levels that a part of the board was moved to. */
+    public long levels(String part) {
+        return surroundings.levels(part);
+    }
+
+    /** A voltage that a part of the board gives, in 4096ths of the full scale. */
+    public int voltage(String part, int channel) {
+        return surroundings.level(part, channel);
+    }
+
     /** The streams of the platform. */
     public StreamNetwork streams() {
         return streams;

@@ -1,6 +1,8 @@
 package polymetron.bench.machine;
 
+import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
@@ -13,6 +15,7 @@ import polymetron.bench.part.ConverterSignal;
 import polymetron.bench.part.Receiver;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.OutwardLink;
+import polymetron.library.Surrounding;
 
 /** What is around the board, by the parts that it comes in at: levels, voltages, signals, satellites. */
 final class Surroundings {
@@ -24,6 +27,14 @@ final class Surroundings {
 
     /** Satellite receivers by the name of the part. */
     private final Map<String, Receiver> receivers = new LinkedHashMap<>();
+
+    private final List<SurroundingOfBoard> surroundings;
+
+    /** Levels that parts were moved to. */
+    private final Map<String, Long> moved = new HashMap<>();
+
+    /** The time of what is being done. */
+    private long time;
 
     /**
      * @param models models by the names of blocks
@@ -48,6 +59,15 @@ final class Surroundings {
                                         .filter(PpsTimestampModel.class::isInstance)
                                         .map(PpsTimestampModel.class::cast)
                                         .forEach(pps -> receiver(link, pps, line, clockHz)));
+        this.surroundings =
+                described(platform)
+                        .flatMap(each -> SurroundingOfBoard.of(each, this, clockHz).stream())
+                        .toList();
+    }
+
+    /** What the platform's board says to be around it. */
+    private static Stream<Surrounding> described(ElaboratedPlatform platform) {
+        return platform.board().surroundings().stream();
     }
 
     private void receiver(OutwardLink link, PpsTimestampModel pps, UartModel line, long clockHz) {
@@ -77,22 +97,63 @@ final class Surroundings {
         return links().filter(link -> link.part().name().equals(part)).flatMap(this::model);
     }
 
+    /** The first model on a part; empty as well for no part. */
+    Optional<BlockModel> at(String part) {
+        return part == null ? Optional.empty() : on(part).findFirst();
+    }
+
     void move(String part, long levels, long cycle) {
+        time = cycle;
+        move(part, levels);
+    }
+
+    /** Moves a part at the time that it is; nothing for no part. */
+    void move(String part, long levels) {
+        if (part == null) {
+            return;
+        }
+        moved.put(part, levels);
         on(part).forEach(
                         model -> {
-                            model.advance(cycle);
+                            model.advance(time);
                             BoardParts.move(model, levels);
                         });
     }
 
+    /** What a part was moved to, the lowest bit for its first line. */
+    long levels(String part) {
+        return moved.getOrDefault(part, 0L);
+    }
+
     void setVoltage(String part, int channel, int steps, long cycle) {
-        on(part).filter(AnalogMonitorModel.class::isInstance)
-                .map(AnalogMonitorModel.class::cast)
-                .forEach(
+        time = cycle;
+        setVoltage(part, channel, steps);
+    }
+
+    /** Sets a voltage at the time that it is; nothing where no block measures it. */
+    void setVoltage(String part, int channel, int steps) {
+        measured(part)
+                .filter(monitor -> channel < monitor.channels())
+                .ifPresent(
                         monitor -> {
-                            monitor.advance(cycle);
+                            monitor.advance(time);
                             monitor.setLevel(channel, steps);
                         });
+    }
+
+    /** What measures the voltages of a part. */
+    Optional<AnalogMonitorModel> measured(String part) {
+        return at(part).filter(AnalogMonitorModel.class::isInstance)
+                .map(AnalogMonitorModel.class::cast);
+    }
+
+    /** A voltage in 4096ths of the full scale. */
+    int level(String part, int channel) {
+        return measured(part).map(monitor -> monitor.level(channel)).orElse(0);
+    }
+
+    List<SurroundingOfBoard> surroundings() {
+        return surroundings;
     }
 
     Optional<Receiver> receiver(String part) {
@@ -100,11 +161,14 @@ final class Surroundings {
     }
 
     Optional<ConverterSignal> signal(String part) {
-        return on(part).flatMap(model -> BoardParts.signal(model).stream()).findFirst();
+        return part == null
+                ? Optional.empty()
+                : on(part).flatMap(model -> BoardParts.signal(model).stream()).findFirst();
     }
 
     void reset() {
         receivers.values().forEach(Receiver::reset);
+        surroundings.forEach(SurroundingOfBoard::reset);
     }
 
     /** The cycle at which something around the board happens next. */
@@ -113,10 +177,15 @@ final class Surroundings {
         for (Receiver receiver : receivers.values()) {
             next = Math.min(next, receiver.next());
         }
+        for (SurroundingOfBoard surrounding : surroundings) {
+            next = Math.min(next, surrounding.next());
+        }
         return next;
     }
 
     void advance(long cycle) {
+        time = cycle;
         receivers.values().forEach(receiver -> receiver.advance(cycle));
+        surroundings.forEach(surrounding -> surrounding.advance(cycle));
     }
 }

@@ -19,7 +19,9 @@ public final class ConverterSignal {
         NOISE("noise"),
         CONSTANT("constant"),
         /** Samples of a table, over and over; there once a table was read. */
-        TABLE("table");
+        TABLE("table"),
+        /** What something around the board gives. */
+        FOLLOWS("surroundings");
 
         private final String word;
 
@@ -56,6 +58,7 @@ public final class ConverterSignal {
     private final int[][] recording;
     private final int bits;
     private int[][] table;
+    private double[] followed = {};
     private Shape shape = Shape.RECORDED;
     private long samples;
     private long since;
@@ -86,6 +89,15 @@ public final class ConverterSignal {
         set(Shape.TABLE);
     }
 
+    /**
+     * What the next samples are where the signal follows what is around the board.
+     *
+     * @param levels of each channel, parts of the full scale
+     */
+    public void follow(double[] levels) {
+        followed = levels.clone();
+    }
+
     /** Whether samples of one's own were given. */
     public boolean hasTable() {
         return table != null;
@@ -105,6 +117,7 @@ public final class ConverterSignal {
         samples = 0;
         since = 0;
         noise = 1;
+        followed = new double[] {};
     }
 
     public int channels() {
@@ -118,6 +131,7 @@ public final class ConverterSignal {
             row[channel] =
                     switch (shape) {
                         case RECORDED -> recording[(int) (samples % recording.length)][channel];
+                        case FOLLOWS -> scaled(channel < followed.length ? followed[channel] : 0);
                         case TABLE -> table[(int) ((samples - since) % table.length)][channel];
                         default -> scaled(level(channel) + hiss());
                     };
@@ -135,7 +149,7 @@ public final class ConverterSignal {
             case SUM -> FULL_SCALE * THIRD * (wave + sine(time, SLOWER) + sine(time, FASTER));
             case NOISE -> LOUD / NOISE * hiss();
             case CONSTANT -> CONSTANT_LEVEL;
-            case QUIET, RECORDED, TABLE -> 0;
+            case QUIET, RECORDED, TABLE, FOLLOWS -> 0;
         };
     }
 

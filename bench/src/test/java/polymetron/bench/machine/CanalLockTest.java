@@ -100,6 +100,28 @@ final class CanalLockTest {
         assertThat(answer("status")).contains("gate 0 is open");
     }
 
+    /** With the chamber around the board nobody moves a switch: the gates go by themselves, and water comes to them. */
+    @Test
+    void aBoatGoesThroughByCommandsAlone() {
+        SurroundingOfBoard chamber = machine.surroundings().getFirst();
+        machine.setActing(chamber, true);
+        assertThat(BuiltProgram.says(machine, 0.05)).contains("say help");
+        assertThat(answer("open 0")).contains("gate 0 is shut, the water is not level");
+        assertThat(answer("open 2")).contains("gate 2 opens");
+        assertThat(BuiltProgram.says(machine, 9)).contains("gate 2 is open");
+        assertThat(machine.holder("end_switches")).contains(chamber);
+        assertThat(answer("shut 2")).contains("gate 2 shuts");
+        assertThat(BuiltProgram.says(machine, 9)).contains("gate 2 is shut");
+        assertThat(BuiltProgram.says(machine, 15)).doesNotContain("gate");
+        assertThat(answer("status")).contains("upper water 4.000 m, chamber 4.000 m");
+        assertThat(answer("open 0")).contains("gate 0 opens");
+        assertThat(BuiltProgram.says(machine, 9)).contains("gate 0 is open");
+        // Of 16 bits with a sign: open is the largest number.
+        assertThat(answer("status")).contains("positions 32767 0, ");
+        machine.setActing(chamber, false);
+        assertThat(machine.holder("end_switches")).isEmpty();
+    }
+
     /** A gate that meets no end switch within twenty seconds stops. */
     @Test
     void aGateThatDoesNotArriveStops() {

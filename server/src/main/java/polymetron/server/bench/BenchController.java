@@ -81,6 +81,8 @@ final class BenchController {
 
     record ReceptionRequest(boolean on) {}
 
+    record ActRequest(boolean on) {}
+
     record WriteRequest(String block, String register, int index, String value) {}
 
     record BenchView(
@@ -285,6 +287,13 @@ final class BenchController {
             @PathVariable String part,
             @RequestBody ReceptionRequest request) {
         running(id).setReception(part, request.on());
+    }
+
+    /** Lets something around the board act, or not: while it does, it alone moves its parts. */
+    @PostMapping("/api/platforms/{id}/bench/surroundings/{kind}")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void act(@PathVariable UUID id, @PathVariable String kind, @RequestBody ActRequest request) {
+        running(id).setActing(kind, request.on());
     }
 
     /** Words that went through a stream after so many; from the first call on they are kept, the newest 3072. */

@@ -4,6 +4,7 @@ import jakarta.annotation.Nullable;
 import java.util.List;
 import polymetron.address.Address;
 import polymetron.bench.live.BenchState;
+import polymetron.bench.live.Outside;
 
 /** What a bench shows at one moment. */
 record StateView(
@@ -22,7 +23,8 @@ record StateView(
         @Nullable List<String> notices,
         List<VoltageView> voltages,
         List<SignalView> signals,
-        List<ReceptionView> receptions) {
+        List<ReceptionView> receptions,
+        List<AroundView> around) {
     /**
      * Where a hart is.
      *
@@ -36,6 +38,39 @@ record StateView(
             String part, String block, String shape, List<String> shapes, int channels, int bits) {}
 
     record ReceptionView(String part, String block, boolean on) {}
+
+    /**
+     * Something around the board that moves parts of it while it acts.
+     *
+     * @param parts those parts
+     */
+    record AroundView(
+            String kind,
+            String title,
+            String summary,
+            boolean acts,
+            List<String> parts,
+            List<ReadingView> readings) {}
+
+    record ReadingView(String name, double value, double most, String unit) {}
+
+    private static AroundView around(Outside.Around around) {
+        return new AroundView(
+                around.kind(),
+                around.title(),
+                around.summary(),
+                around.acts(),
+                around.parts(),
+                around.readings().stream()
+                        .map(
+                                each ->
+                                        new ReadingView(
+                                                each.name(),
+                                                each.value(),
+                                                each.most(),
+                                                each.unit()))
+                        .toList());
+    }
 
     record LevelView(String part, String block, int width, long levels, List<Double> pulses) {}
 
@@ -94,6 +129,7 @@ record StateView(
                         .toList(),
                 state.outside().receptions().stream()
                         .map(each -> new ReceptionView(each.part(), each.block(), each.on()))
-                        .toList());
+                        .toList(),
+                state.outside().around().stream().map(StateView::around).toList());
     }
 }
