@@ -11,6 +11,7 @@ import BoardPicture from './BoardPicture.vue'
 import MemoryNotices from './MemoryNotices.vue'
 import RegisterTable from './RegisterTable.vue'
 import StreamPlot from './StreamPlot.vue'
+import AroundPanel from './AroundPanel.vue'
 import WorldPanel from './WorldPanel.vue'
 
 const context = usePlatform()
@@ -18,8 +19,20 @@ const platform = computed(() => context.platform.value)
 const revision = computed(() => context.platform.value?.revision)
 const screen = ref<InstanceType<typeof BenchConsole>>()
 const { programs, program, chosen } = usePrograms(context.id)
-const { bench, state, busy, load, act, type, move, setVoltage, setSignal, setSamples, setReception } =
-    useBench(context.id, revision, (text, fresh) => screen.value?.say(text, fresh))
+const {
+    bench,
+    state,
+    busy,
+    load,
+    act,
+    type,
+    move,
+    setVoltage,
+    setSignal,
+    setSamples,
+    setReception,
+    setActing,
+} = useBench(context.id, revision, (text, fresh) => screen.value?.say(text, fresh))
 /** The processor that was chosen; the bench finds the one that a program is for until there is a choice. */
 const processor = ref<string>()
 const processors = computed(() => bench.value?.processors ?? [])
@@ -169,6 +182,7 @@ const time = computed(() => {
                     :set-samples="setSamples"
                     :set-reception="setReception"
                 />
+                <AroundPanel v-if="state" :around="state.around" :set-acting="setActing" />
                 <StreamPlot
                     v-if="bench?.loaded && bench.streams.length"
                     :id="context.id"

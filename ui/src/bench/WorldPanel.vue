@@ -17,6 +17,10 @@ const isEmpty = computed(
     () => !props.state.voltages.length && !props.state.signals.length && !props.state.receptions.length,
 )
 
+/** What moves a part now; its controls are still there, but not for the hand. */
+const holder = (part: string): string | undefined =>
+    props.state.around.find((each) => each.acts && each.parts.includes(part))?.title
+
 /** Where a slider is being moved it shows what the hand does, not what the last frame said. */
 const moved = ref<Record<string, number>>({})
 const key = (part: string, channel: number): string => `${part}.${channel}`
@@ -91,11 +95,13 @@ function typed(each: StateView['voltages'][number], event: Event): void {
                 <div>{{ title(each.part) }}</div>
                 <div class="text-[12px] text-soft">
                     {{ each.block }}<template v-if="each.channel > 0">, channel {{ each.channel }}</template>
+                    <template v-if="holder(each.part)"> · follows the {{ holder(each.part) }}</template>
                 </div>
             </div>
             <input
                 type="range"
-                class="w-full accent-accent"
+                class="w-full accent-accent disabled:opacity-50"
+                :disabled="!!holder(each.part)"
                 min="0"
                 :max="each.fullScale"
                 :step="each.fullScale / 1000"
@@ -107,6 +113,7 @@ function typed(each: StateView['voltages'][number], event: Event): void {
             <label class="flex items-center gap-1">
                 <input
                     class="input w-20 !py-0.5 text-right font-mono"
+                    :disabled="!!holder(each.part)"
                     :value="drafts[key(each.part, each.channel)] ?? volts(each).toFixed(2)"
                     :aria-label="`${title(each.part)} in volts`"
                     @input="draft(each, ($event.target as HTMLInputElement).value)"

@@ -179,8 +179,31 @@ export function useBench(
             ),
         )
 
+    const setActing = (kind: string, on: boolean): void =>
+        outside(kind, () =>
+            answer(
+                client.POST('/api/platforms/{id}/bench/surroundings/{kind}', {
+                    params: { path: { id, kind } },
+                    body: { on },
+                }),
+            ),
+        )
+
     watch(revision, () => void attempt(look))
     void attempt(look)
 
-    return { bench, state, busy, load, act, type, move, setVoltage, setSignal, setSamples, setReception }
+    return {
+        bench,
+        state,
+        busy,
+        load,
+        act,
+        type,
+        move,
+        setVoltage,
+        setSignal,
+        setSamples,
+        setReception,
+        setActing,
+    }
 }

@@ -452,6 +452,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/bench/surroundings/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["act_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/bench/{action}": {
         parameters: {
             query?: never;
@@ -1191,6 +1207,9 @@ export interface components {
             /** Format: int64 */
             revision: number;
         };
+        ActRequest: {
+            on: boolean;
+        };
         AddBlock: {
             edit: "AddBlock";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -1235,6 +1254,14 @@ export interface components {
             uncertaintyPercent: number;
             /** Format: int64 */
             used: number;
+        };
+        AroundView: {
+            acts: boolean;
+            kind: string;
+            parts: string[];
+            readings: components["schemas"]["ReadingView"][];
+            summary: string;
+            title: string;
         };
         Attach: {
             edit: "Attach";
@@ -2284,6 +2311,14 @@ export interface components {
             initiator: string;
             via: string[];
         };
+        ReadingView: {
+            /** Format: double */
+            most: number;
+            name: string;
+            unit: string;
+            /** Format: double */
+            value: number;
+        };
         ReceptionRequest: {
             on: boolean;
         };
@@ -2666,6 +2701,7 @@ export interface components {
             voltage: string;
         };
         StateView: {
+            around: components["schemas"]["AroundView"][];
             /** Format: int64 */
             consoleTotal: number;
             /** Format: int64 */
@@ -3652,6 +3688,31 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["StreamWordsView"];
                 };
+            };
+        };
+    };
+    act_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };
