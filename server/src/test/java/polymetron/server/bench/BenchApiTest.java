@@ -150,6 +150,17 @@ final class BenchApiTest {
                                         List.of(Map.of("program", program, "processor", "cpu")))))
                 .isEqualTo("each processor runs one program, and cpu has two");
 
+        // While the battery runs down by itself nobody else sets its voltage.
+        String around = station + "/bench/surroundings/";
+        assertThat(status(around + "battery", Map.of("on", true))).isEqualTo(204);
+        JsonNode acting = server.get(station + "/bench").json().path("state").path("around").get(0);
+        assertThat(acting.path("acts").asBoolean()).isTrue();
+        assertThat(acting.path("readings").get(0).path("value").asDouble()).isBetween(30.0, 35.0);
+        assertThat(detail(parts + "battery/voltage", Map.of("channel", 0, "volts", 12)))
+                .isEqualTo("battery follows the discharging battery; stop that to move it by hand");
+        assertThat(detail(around + "weather", Map.of("on", true)))
+                .isEqualTo("there is no weather around this platform");
+        assertThat(status(around + "battery", Map.of("on", false))).isEqualTo(204);
         assertThat(detail(parts + "battery/voltage", Map.of("channel", 0, "volts", 17)))
                 .isEqualTo("battery measures 0 to 16.5 V, not 17.0 V");
         assertThat(detail(parts + "battery/voltage", Map.of("channel", 1, "volts", 1)))
