@@ -31,6 +31,13 @@ public record HardwareSources(
         ofParts = Collections.unmodifiableSortedMap(new TreeMap<>(ofParts));
     }
 
+    /** These with the files of another block type. */
+    HardwareSources with(Vlnv type, SortedMap<String, String> files) {
+        Map<Vlnv, SortedMap<String, String>> all = new TreeMap<>(ofTypes);
+        all.put(type, Collections.unmodifiableSortedMap(new TreeMap<>(files)));
+        return new HardwareSources(common, all, ofParts, evidence);
+    }
+
     /** The files of a block type. */
     public SortedMap<String, String> of(Vlnv type) {
         return ofTypes.getOrDefault(type, Collections.emptySortedMap());

@@ -97,6 +97,29 @@ public final class Library {
                 hardware);
     }
 
+    /**
+     * This library with another block type; one of the same identity is replaced.
+     *
+     * @param hardwareFiles its Verilog files by name
+     * @param driverFiles its C headers by name
+     */
+    public Library with(
+            BlockType type,
+            SortedMap<String, String> hardwareFiles,
+            SortedMap<String, String> driverFiles) {
+        SortedMap<Vlnv, BlockType> allTypes = new TreeMap<>(types);
+        allTypes.put(type.identity(), type);
+        Map<Vlnv, SortedMap<String, String>> allDrivers = new TreeMap<>(drivers);
+        allDrivers.put(type.identity(), driverFiles);
+        return new Library(
+                allTypes.values(),
+                boards.values(),
+                devices.values(),
+                recipes.values(),
+                allDrivers,
+                hardware.with(type.identity(), hardwareFiles));
+    }
+
     public Collection<BlockType> types() {
         return types.values();
     }

@@ -123,7 +123,10 @@ public record Hardware(
                 files.add(file(module.name() + ".v", "Verilog", module.text()));
             }
             StringBuilder list = new StringBuilder();
-            files.forEach(each -> list.append(each.path().substring(4)).append('\n'));
+            files.stream()
+                    .map(each -> each.path().substring(4))
+                    .filter(name -> !name.endsWith("h"))
+                    .forEach(name -> list.append(name).append('\n'));
             files.add(new HandoffFile("hdl/files.f", "list of the files", list.toString()));
             files.add(
                     new HandoffFile(
@@ -232,6 +235,8 @@ public record Hardware(
             }
             SortedMap<String, String> files = new TreeMap<>();
             used.forEach(name -> files.put(name + ".v", byModule.get(name)));
+            // Files of a person's own block need not be called like their modules.
+            files.putAll(sources);
             return files;
         }
     }

@@ -632,11 +632,11 @@ final class Simulation {
 
             build/iverilog: $(FILES) $(BOARD)
             	mkdir -p build
-            	iverilog -g2005 -DSIMULATION -Wall -Wno-timescale -o $@ -s testbench $(FILES) $(BOARD)
+            	iverilog -g2005 -I../hdl -DSIMULATION -Wall -Wno-timescale -o $@ -s testbench $(FILES) $(BOARD)
 
             build/verilator: $(FILES) $(BOARD)
             	mkdir -p build
-            	verilator --binary --timing -DSIMULATION -Wno-fatal -Wno-lint -Wno-style -Wno-TIMESCALEMOD --top-module testbench \\
+            	verilator --binary --timing -I../hdl -DSIMULATION -Wno-fatal -Wno-lint -Wno-style -Wno-TIMESCALEMOD --top-module testbench \\
             	    --Mdir build/parts -o ../verilator $(FILES) $(BOARD) > build/verilator.log 2>&1 \\
             	    || { cat build/verilator.log; exit 1; }
 

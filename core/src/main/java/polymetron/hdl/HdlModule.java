@@ -1,0 +1,105 @@
+package polymetron.hdl;
+
+import java.math.BigInteger;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import polymetron.expression.Expression;
+import polymetron.expression.ExpressionException;
+import polymetron.expression.Value;
+
+/**
+ * A module as its declaration says it is.
+ *
+ * @param constants expressions of names of packages, each as {@code package.NAME}, and of those that are imported
+ */
+public record HdlModule(
+        String name,
+        String file,
+        int line,
+        List<HdlParameter> parameters,
+        List<HdlPort> ports,
+        Map<String, String> constants) {
+    private static final int WIDEST = 1 << 20;
+
+    public HdlModule {
+        parameters = List.copyOf(parameters);
+        ports = List.copyOf(ports);
+        constants = Map.copyOf(constants);
+    }
+
+    public Optional<HdlPort> port(String port) {
+        return ports.stream().filter(each -> each.name().equals(port)).findFirst();
+    }
+
+    /**
+     * Bits of a port.
+     *
+     * @param chosen values of parameters; the others have their defaults
+     * @throws IllegalArgumentException when its width cannot be worked out; the message says why
+     */
+    public int bits(HdlPort port, Map<String, Value> chosen) {
+        BigInteger bits;
+        try {
+            bits = new Names(chosen).evaluate(port.width()).asNumber();
+        } catch (ExpressionException | ArithmeticException wrong) {
+            throw new IllegalArgumentException(
+                    "the width %s has no value: %s".formatted(port.width(), wrong.getMessage()));
+        }
+        if (bits.signum() <= 0 || bits.bitLength() > 20 && bits.intValue() > WIDEST) {
+            throw new IllegalArgumentException(
+                    "the width %s is %s bits; 1 to %s are possible"
+                            .formatted(port.width(), bits, WIDEST));
+        }
+        return bits.intValueExact();
+    }
+
+    /** The value of a parameter where nothing else is chosen; empty where it has none that can be worked out. */
+    public Optional<Value> initial(HdlParameter parameter) {
+        if (parameter.value() == null) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(new Names(Map.of()).evaluate(parameter.value()));
+        } catch (ExpressionException | ArithmeticException | IllegalArgumentException wrong) {
+            return Optional.empty();
+        }
+    }
+
+    /** Names in expressions, each worked out when it is met; one that leads back to itself is said. */
+    private final class Names {
+        private final Map<String, Value> chosen;
+        private final Set<String> open = new HashSet<>();
+
+        private Names(Map<String, Value> chosen) {
+            this.chosen = chosen;
+        }
+
+        private Value evaluate(String text) {
+            return Expression.parse(text.replace("::", ".")).evaluate(this::value);
+        }
+
+        private Value value(String name) {
+            Value given = chosen.get(name);
+            Optional<HdlParameter> own =
+                    parameters.stream().filter(each -> each.name().equals(name)).findFirst();
+            if (given != null && own.filter(HdlParameter::isLocal).isEmpty()) {
+                return given;
+            }
+            String text = own.map(HdlParameter::value).orElse(constants.get(name));
+            if (text == null) {
+                return null;
+            }
+            if (!open.add(name)) {
+                throw new IllegalArgumentException("%s refers to itself".formatted(name));
+            }
+            try {
+                return evaluate(text);
+            } finally {
+                open.remove(name);
+            }
+        }
+    }
+}

@@ -1,0 +1,221 @@
+package polymetron.ownblock;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.Field;
+import polymetron.elaborate.Register;
+import polymetron.library.BlockType;
+import polymetron.library.OnRead;
+import polymetron.library.OnWrite;
+import polymetron.text.TextWriter;
+
+/**
+ * A C header with a function for each thing that software does with a field: read it, write it while the fields beside it stay
+ * as they are, clear or set what it reports. Fields that would lose something by it (an event that a one clears, a value that
+ * is handed over) get a zero where a neighbour is written.
+ */
+public final class DriverSkeleton {
+    private static final int WORD = 32;
+
+    private final String prefix;
+    private final BlockShape shape;
+    private final TextWriter out = TextWriter.indentedBy("    ");
+
+    private DriverSkeleton(BlockType type) {
+        this.prefix = lower(type.identity().name());
+        this.shape = new BlockShape(type, Map.of());
+    }
+
+    /** Name of the header of a block type. */
+    public static String fileName(BlockType type) {
+        return lower(type.identity().name()) + ".h";
+    }
+
+    private static String lower(String name) {
+        String text = name.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_");
+        return text.matches("[0-9].*") ? "block_" + text : text;
+    }
+
+    /** Text of the header. */
+    public static String of(BlockType type) {
+        return new DriverSkeleton(type).write(type);
+    }
+
+    private String write(BlockType type) {
+        String guard = "DRIVER_%s_H".formatted(prefix.toUpperCase(Locale.ROOT));
+        out.line("/* %s: %s. */", type.title(), type.summary().replace("*/", "* /"));
+        out.line("#ifndef %s", guard).line("#define %s", guard).blank();
+        out.line("#include <stdint.h>").blank();
+        out.line(
+                "static inline volatile uint32_t *%s_word(uintptr_t base, uintptr_t offset)",
+                prefix);
+        out.open("{");
+        out.line("return (volatile uint32_t *)(base + offset);");
+        out.close("}");
+        for (Register register : shape.registers()) {
+            for (Field field : register.fields()) {
+                field(register, field);
+            }
+        }
+        out.blank().line("#endif");
+        return out.text();
+    }
+
+    private record Place(Register register, Field field) {
+        /** Offset of the word that holds the field, of the first register of a row. */
+        long word() {
+            return (register.offset() + field.lowBit() / 8) & ~3L;
+        }
+
+        int shift() {
+            return (int) ((register.offset() + field.lowBit() / 8) % 4) * 8 + field.lowBit() % 8;
+        }
+
+        boolean isWithinWord() {
+            return shift() + field.bits() <= WORD && register.stride() % 4 == 0;
+        }
+
+        long mask() {
+            return field.bits() >= WORD ? 0xFFFF_FFFFL : (1L << field.bits()) - 1;
+        }
+    }
+
+    /** Fields over two words, rows of registers that share words, and fields that cannot be written without taking a neighbour are the
+     * user's to write. */
+    private void field(Register register, Field field) {
+        Place place = new Place(register, field);
+        if (!place.isWithinWord()) {
+            return;
+        }
+        String name = name(register, field);
+        String row = register.isRow() ? ", unsigned index" : "";
+        String word =
+                "*%s_word(base, %su%s)"
+                        .formatted(
+                                prefix,
+                                place.word(),
+                                register.isRow()
+                                        ? " + %su * index".formatted(register.stride())
+                                        : "");
+        if (field.type().software().reads()) {
+            function("uint32_t %s_%s(uintptr_t base%s)".formatted(prefix, name, row), field);
+            out.line("return %s%s;", shifted(word, place.shift()), masked(place));
+            out.close("}");
+        }
+        if (!field.type().software().writes()
+                || kept(register, field) != 0 && takes(register, field)) {
+            return;
+        }
+        OnWrite onWrite = field.type().onWrite();
+        if (onWrite == OnWrite.STORE || onWrite == OnWrite.HAND_OVER) {
+            function(
+                    "void %s_set_%s(uintptr_t base%s, uint32_t value)".formatted(prefix, name, row),
+                    null);
+            String value = value("value", place);
+            store(word, value, kept(register, field));
+        } else {
+            String verb =
+                    switch (onWrite) {
+                        case CLEAR_ONES -> "clear";
+                        case SET_ONES -> "raise";
+                        default -> "pulse";
+                    };
+            function(
+                    "void %s_%s_%s(uintptr_t base%s, uint32_t ones)"
+                            .formatted(prefix, verb, name, row),
+                    null);
+            String value = value("ones", place);
+            store(word, value, kept(register, field));
+        }
+    }
+
+    private void function(String head, Field field) {
+        out.blank();
+        if (field != null
+                && field.type().explains() != null
+                && !field.type().explains().isEmpty()) {
+            out.line("/* %s */", field.type().explains().replace("*/", "* /").replace('\n', ' '));
+        }
+        out.line("static inline %s", head);
+        out.open("{");
+    }
+
+    private static String shifted(String word, int shift) {
+        return shift == 0 ? word : "(%s >> %s)".formatted(word, shift);
+    }
+
+    /** An argument in its place in the word. */
+    private static String value(String argument, Place place) {
+        String cut = masked(place);
+        String value = cut.isEmpty() ? argument : "(%s%s)".formatted(argument, cut);
+        return place.shift() == 0 ? value : "%s << %s".formatted(value, place.shift());
+    }
+
+    private void store(String word, String value, long kept) {
+        if (kept == 0) {
+            out.line("%s = %s;", word, value);
+        } else {
+            out.line("%s = (%s & 0x%08Xu) | %s;", word, word, kept, bracketed(value));
+        }
+        out.close("}");
+    }
+
+    private static String bracketed(String value) {
+        return value.contains("<<") ? "(%s)".formatted(value) : value;
+    }
+
+    private static String masked(Place place) {
+        return place.field().bits() >= WORD ? "" : " & 0x%Xu".formatted(place.mask());
+    }
+
+    /** Whether reading the word of a field, to keep its neighbours, would take or clear something. */
+    private static boolean takes(Register register, Field written) {
+        Place place = new Place(register, written);
+        return register.fields().stream()
+                .anyMatch(
+                        each ->
+                                each.type().onRead() != OnRead.NONE
+                                        && new Place(register, each).word() == place.word());
+    }
+
+    /** Register and field; two underscores between them where another field would come to the same name. */
+    private String name(Register register, Field field) {
+        String name = lower(register.name()) + "_" + lower(field.name());
+        long same =
+                shape.registers().stream()
+                        .flatMap(
+                                each ->
+                                        each.fields().stream()
+                                                .map(
+                                                        its ->
+                                                                lower(each.name())
+                                                                        + "_"
+                                                                        + lower(its.name())))
+                        .filter(name::equals)
+                        .count();
+        return same > 1 ? lower(register.name()) + "__" + lower(field.name()) : name;
+    }
+
+    /** Bits of the same word that software stored and can read back without effect. */
+    private static long kept(Register register, Field written) {
+        long kept = 0;
+        List<Field> others = new ArrayList<>(register.fields());
+        others.remove(written);
+        Place place = new Place(register, written);
+        for (Field other : others) {
+            Place its = new Place(register, other);
+            if (its.isWithinWord()
+                    && its.word() == place.word()
+                    && other.type().software().reads()
+                    && other.type().software().writes()
+                    && other.type().onWrite() == OnWrite.STORE
+                    && other.type().onRead() == OnRead.NONE) {
+                kept |= its.mask() << its.shift();
+            }
+        }
+        return kept;
+    }
+}

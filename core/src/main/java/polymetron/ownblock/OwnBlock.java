@@ -1,0 +1,24 @@
+package polymetron.ownblock;
+
+import java.util.Collections;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import polymetron.library.BlockType;
+
+/**
+ * A block type that somebody has written: its definition and the files that come with it.
+ *
+ * @param definition the definition as text in its canonical form
+ * @param hardware Verilog files by name
+ * @param drivers C headers by name
+ */
+public record OwnBlock(
+        BlockType type,
+        String definition,
+        SortedMap<String, String> hardware,
+        SortedMap<String, String> drivers) {
+    public OwnBlock {
+        hardware = Collections.unmodifiableSortedMap(new TreeMap<>(hardware));
+        drivers = Collections.unmodifiableSortedMap(new TreeMap<>(drivers));
+    }
+}
