@@ -49,7 +49,15 @@ public final class OwnBlockDocument {
      * @throws DocumentException when it is no such document; the message names line and key
      */
     public static OwnBlock read(String name, String text) {
-        Form form = DOCUMENT.read(name, text);
+        return block(name, text, DOCUMENT.read(name, text));
+    }
+
+    /** The same for one that is kept already, whatever characters it has. */
+    public static OwnBlock readKept(String name, String text) {
+        return block(name, text, DOCUMENT.readKept(name, text));
+    }
+
+    private static OwnBlock block(String name, String text, Form form) {
         DocumentText document = new DocumentText(name, text);
         if (!(form.definition() instanceof ObjectNode definition)) {
             throw document.wrong("/definition", "the definition is an object");

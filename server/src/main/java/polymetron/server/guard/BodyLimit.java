@@ -10,6 +10,9 @@ final class BodyLimit {
     /** Samples of a converter: some hundred thousand rows. */
     private static final long SAMPLES = 16L * 1024 * 1024;
 
+    /** A block with its files. */
+    private static final long BLOCK = 8L * 1024 * 1024;
+
     private BodyLimit() {}
 
     static long of(String path) {
@@ -18,6 +21,9 @@ final class BodyLimit {
         }
         if (path.endsWith("/samples")) {
             return SAMPLES;
+        }
+        if (path.startsWith("/api/library/blocks")) {
+            return BLOCK;
         }
         return path.endsWith("/platforms/import") ? SchemaFile.LONGEST : SMALL;
     }

@@ -15,6 +15,8 @@ import polymetron.library.Board;
 import polymetron.library.Library;
 import polymetron.library.LibraryLoader;
 import polymetron.library.Recipe;
+import polymetron.ownblock.OwnBlock;
+import polymetron.ownblock.OwnBlockDocument;
 
 /**
  * The library that came with the product together with what people have added. Every use looks whether another server
@@ -24,6 +26,7 @@ import polymetron.library.Recipe;
 public class Libraries {
     private static final String BOARD = "board";
     private static final String RECIPE = "recipe";
+    private static final String BLOCK = "block";
 
     /**
      * What tells one state of the added boards and recipes from another.
@@ -74,10 +77,15 @@ public class Libraries {
     private Library read() {
         List<Board> boards = new ArrayList<>();
         List<Recipe> recipes = new ArrayList<>();
+        List<OwnBlock> blocks = new ArrayList<>();
         for (var row : database.selectFrom(LIBRARY_ENTRY).orderBy(LIBRARY_ENTRY.IDENTITY).fetch()) {
             if (row.get(LIBRARY_ENTRY.KIND).equals(BOARD)) {
                 boards.add(
                         BoardDocument.readKept(
+                                row.get(LIBRARY_ENTRY.IDENTITY), row.get(LIBRARY_ENTRY.DOCUMENT)));
+            } else if (row.get(LIBRARY_ENTRY.KIND).equals(BLOCK)) {
+                blocks.add(
+                        OwnBlockDocument.readKept(
                                 row.get(LIBRARY_ENTRY.IDENTITY), row.get(LIBRARY_ENTRY.DOCUMENT)));
             } else {
                 recipes.add(
@@ -85,7 +93,11 @@ public class Libraries {
                                 row.get(LIBRARY_ENTRY.IDENTITY), row.get(LIBRARY_ENTRY.DOCUMENT)));
             }
         }
-        return shipped.with(boards, recipes);
+        Library library = shipped.with(boards, recipes);
+        for (OwnBlock each : blocks) {
+            library = library.with(each.type(), each.hardware(), each.drivers());
+        }
+        return library;
     }
 
     @Transactional
@@ -96,6 +108,64 @@ public class Libraries {
     @Transactional
     public void save(Recipe recipe) {
         save(RECIPE, recipe.name(), Documents.write(recipe));
+    }
+
+    /**
+     * A block type that somebody has written.
+     *
+     * @param change grows with every change to it
+     */
+    public record KeptBlock(OwnBlock block, long change) {}
+
+    /** All block types that people have written, in the order of their identities. */
+    @Transactional(readOnly = true)
+    public List<KeptBlock> blocks() {
+        return database.selectFrom(LIBRARY_ENTRY)
+                .where(LIBRARY_ENTRY.KIND.eq(BLOCK))
+                .orderBy(LIBRARY_ENTRY.IDENTITY)
+                .fetch()
+                .map(
+                        row ->
+                                new KeptBlock(
+                                        OwnBlockDocument.readKept(
+                                                row.get(LIBRARY_ENTRY.IDENTITY),
+                                                row.get(LIBRARY_ENTRY.DOCUMENT)),
+                                        row.get(LIBRARY_ENTRY.CHANGE)));
+    }
+
+    @Transactional(readOnly = true)
+    public Optional<KeptBlock> block(String identity) {
+        return blocks().stream()
+                .filter(each -> each.block().type().identity().toString().equals(identity))
+                .findFirst();
+    }
+
+    /**
+     * Keeps a block type, if nobody has changed it meanwhile.
+     *
+     * @param change the change that it was made from; null for one that is new
+     * @return false where it was changed, or is there already
+     */
+    @Transactional
+    public boolean save(OwnBlock block, Long change) {
+        String identity = block.type().identity().toString();
+        Long now =
+                database.select(LIBRARY_ENTRY.CHANGE)
+                        .from(LIBRARY_ENTRY)
+                        .where(LIBRARY_ENTRY.KIND.eq(BLOCK), LIBRARY_ENTRY.IDENTITY.eq(identity))
+                        .forUpdate()
+                        .fetchOne(LIBRARY_ENTRY.CHANGE);
+        if (!java.util.Objects.equals(now, change)) {
+            return false;
+        }
+        save(BLOCK, identity, OwnBlockDocument.write(block));
+        return true;
+    }
+
+    /** Takes out an own block type; empty when there is none, as for those of the product. */
+    @Transactional
+    public Optional<String> removeBlock(String identity) {
+        return remove(BLOCK, identity);
     }
 
     private void save(String kind, String identity, String document) {
