@@ -7,6 +7,7 @@ export const router = createRouter({
         { path: '/library/:identity?', component: () => import('./library/LibraryView.vue') },
         { path: '/boards/:identity/:how(edit|copy)', component: () => import('./boards/BoardEditor.vue') },
         { path: '/boards/:identity?', component: () => import('./boards/BoardsView.vue') },
+        { path: '/blocks/:identity?/edit', component: () => import('./blocks/OwnBlockEditor.vue') },
         { path: '/new', component: () => import('./platforms/NewPlatformView.vue') },
         {
             path: '/p/:id',

@@ -3,9 +3,10 @@ import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
+import OwnBlockActions from '../blocks/OwnBlockActions.vue'
 import EvidenceSection from './EvidenceSection.vue'
 
-const props = defineProps<{ identity: string }>()
+const props = defineProps<{ identity: string; own?: boolean }>()
 const { data: sheet, error } = useQuery({
     queryKey: ['datasheet', props.identity],
     queryFn: () =>
@@ -20,7 +21,10 @@ const open = ref<string>()
     <article class="min-w-0 flex-1 overflow-auto px-8 py-5">
         <p v-if="error" class="text-error">{{ error.message }}</p>
         <template v-else-if="sheet">
-            <h2 class="text-2xl font-semibold">{{ sheet.title }}</h2>
+            <div class="flex items-center gap-3">
+                <h2 class="grow text-2xl font-semibold">{{ sheet.title }}</h2>
+                <OwnBlockActions v-if="own" :identity="sheet.identity" :title="sheet.title" />
+            </div>
             <button
                 class="font-mono text-[13px] text-soft hover:text-accent"
                 title="Copy"

@@ -1,13 +1,16 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
-import { answer, client } from '../api/client'
+import { useRoute, useRouter } from 'vue-router'
+import { answer, client, upload } from '../api/client'
+import { tell, tellProblem } from '../frame/notices'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import DatasheetPage from './DatasheetPage.vue'
 import { byKind } from './kinds'
 
 const route = useRoute()
+const router = useRouter()
+const queries = useQueryClient()
 const filter = ref('')
 const { data: library, error } = useQuery({
     queryKey: ['library'],
@@ -21,6 +24,28 @@ const groups = computed(() => {
     })
     return byKind(found.filter((type) => type.newest))
 })
+const file = ref<HTMLInputElement>()
+
+async function importBlock(event: Event): Promise<void> {
+    const input = event.target as HTMLInputElement
+    const chosen = input.files?.[0]
+    input.value = ''
+    if (!chosen) {
+        return
+    }
+    try {
+        const saved = await upload<{ identity: string }>(
+            `/api/library/blocks?name=${encodeURIComponent(chosen.name)}`,
+            chosen,
+        )
+        await queries.invalidateQueries({ queryKey: ['library'] })
+        await router.push(`/library/${saved.identity}`)
+        tell('done', 'Block type imported', saved.identity)
+    } catch (problem) {
+        tellProblem(problem)
+    }
+}
+
 const shown = computed(() => (route.params.identity as string) || library.value?.types[0]?.identity)
 </script>
 
@@ -28,7 +53,25 @@ const shown = computed(() => (route.params.identity as string) || library.value?
     <HomeFrame wide>
         <div class="flex h-full">
             <aside class="flex w-[330px] shrink-0 flex-col border-r border-line bg-sheet p-4">
-                <h1 class="text-lg font-semibold">Library</h1>
+                <div class="flex items-center gap-2">
+                    <h1 class="grow text-lg font-semibold">Library</h1>
+                    <RouterLink class="button !py-0.5" to="/blocks/edit">New block type</RouterLink>
+                    <button
+                        class="button !py-0.5"
+                        title="A block type in one file, as Download writes it"
+                        @click="file?.click()"
+                    >
+                        Import…
+                    </button>
+                    <input
+                        ref="file"
+                        type="file"
+                        accept=".json,application/json"
+                        class="hidden"
+                        aria-label="Block type document"
+                        @change="importBlock"
+                    />
+                </div>
                 <input
                     v-model="filter"
                     class="input mt-3 !py-1"
@@ -47,14 +90,22 @@ const shown = computed(() => (route.params.identity as string) || library.value?
                             :class="shown === type.identity ? 'bg-accent-soft' : ''"
                             :aria-current="shown === type.identity ? 'page' : undefined"
                         >
-                            <span class="block font-semibold">{{ type.title }}</span>
+                            <span class="block font-semibold">
+                                {{ type.title }}
+                                <span v-if="type.own" class="tag ml-1 font-normal">yours</span>
+                            </span>
                             <span class="block text-[13px] text-soft">{{ type.summary }}</span>
                         </RouterLink>
                     </template>
                     <p v-if="library && groups.length === 0" class="mt-2 text-soft">No matches.</p>
                 </nav>
             </aside>
-            <DatasheetPage v-if="shown" :key="shown" :identity="shown" />
+            <DatasheetPage
+                v-if="shown"
+                :key="shown"
+                :identity="shown"
+                :own="library?.types.find((each) => each.identity === shown)?.own ?? false"
+            />
         </div>
     </HomeFrame>
 </template>

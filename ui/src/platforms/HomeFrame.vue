@@ -10,10 +10,14 @@ const sections = [
     { path: '/library', name: 'Library' },
     { path: '/boards', name: 'Boards' },
 ]
+/** Block types of one's own are edited within the library. */
 const isAt = (path: string): boolean =>
-    path === '/'
-        ? !sections.some((each) => each.path !== '/' && route.path.startsWith(each.path))
-        : route.path.startsWith(path)
+    path === '/library' && route.path.startsWith('/blocks')
+        ? true
+        : path === '/'
+          ? !route.path.startsWith('/blocks') &&
+            !sections.some((each) => each.path !== '/' && route.path.startsWith(each.path))
+          : route.path.startsWith(path)
 </script>
 
 <template>

@@ -27,7 +27,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["schema_1"];
+        get: operations["schema_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -60,6 +60,102 @@ export interface paths {
             cookie?: never;
         };
         get: operations["library"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["list_2"];
+        put?: never;
+        post: operations["save_2"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/blocks/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/blocks/registers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["registers_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/blocks/{identity}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["row"];
+        put?: never;
+        post?: never;
+        delete: operations["remove_1"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/blocks/{identity}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["document_2"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/library/blocks/{identity}/platforms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["users_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -174,7 +270,7 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        delete: operations["remove_1"];
+        delete: operations["remove_2"];
         options?: never;
         head?: never;
         patch?: never;
@@ -188,6 +284,22 @@ export interface paths {
             cookie?: never;
         };
         get: operations["datasheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/own-block.schema.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["schema_1"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1035,7 +1147,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["registers_1"];
+        get: operations["registers_2"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1163,7 +1275,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["list_2"];
+        get: operations["list_3"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1326,6 +1438,21 @@ export interface components {
                 [key: string]: string[];
             };
         });
+        BlockLook: {
+            document: string;
+            driver: string;
+            driverName: string;
+            module: string;
+            parameters: string[];
+            ports: components["schemas"]["ModulePort"][];
+            problems: components["schemas"]["BlockProblem"][];
+            registers: components["schemas"]["RegisterBits"][];
+            skeleton: string;
+        };
+        BlockProblem: {
+            at: string;
+            what: string;
+        };
         BlockSheet: {
             clocks: components["schemas"]["PortView"][];
             group: string;
@@ -1645,6 +1772,13 @@ export interface components {
             hash: string;
             proofs: components["schemas"]["ProofRow"][];
             size?: components["schemas"]["MeasuredSizeRow"];
+        };
+        FieldBits: {
+            /** Format: int32 */
+            bits: number;
+            /** Format: int32 */
+            low: number;
+            name: string;
         };
         FieldRow: {
             bits: string;
@@ -1980,6 +2114,14 @@ export interface components {
             /** Format: int64 */
             zeroBytes: number;
         };
+        ModulePort: {
+            /** Format: int32 */
+            bits: number;
+            direction: string;
+            explains: string;
+            name: string;
+            needed: boolean;
+        };
         MoveView: {
             bus: string;
             from?: string | null;
@@ -2033,6 +2175,13 @@ export interface components {
             partChoices: string[];
             pins: string[];
             ports: string[];
+            title: string;
+        };
+        OwnBlockRow: {
+            /** Format: int64 */
+            change: number;
+            identity: string;
+            summary: string;
             title: string;
         };
         PackagePinView: {
@@ -2336,6 +2485,18 @@ export interface components {
             summary: string;
             title: string;
         };
+        RegisterBits: {
+            /** Format: int32 */
+            count: number;
+            fields: components["schemas"]["FieldBits"][];
+            name: string;
+            /** Format: int64 */
+            offset: number;
+            /** Format: int32 */
+            stride: number;
+            /** Format: int32 */
+            width: number;
+        };
         RegisterRow: {
             access: string;
             explains: string;
@@ -2506,6 +2667,11 @@ export interface components {
             columns: string[];
             initiators: string[];
             rows: components["schemas"]["RulerRow"][];
+        };
+        SavedBlock: {
+            /** Format: int64 */
+            change: number;
+            identity: string;
         };
         SavedBoard: {
             identity: string;
@@ -2800,6 +2966,7 @@ export interface components {
             needs?: string | null;
             newest: boolean;
             outward: components["schemas"]["BoardSideView"][];
+            own: boolean;
             parameters: components["schemas"]["ParameterView"][];
             summary: string;
             title: string;
@@ -2933,7 +3100,7 @@ export interface operations {
             };
         };
     };
-    schema_1: {
+    schema_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -2992,6 +3159,189 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["LibraryView"];
+                };
+            };
+        };
+    };
+    list_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OwnBlockRow"][];
+                };
+            };
+        };
+    };
+    save_2: {
+        parameters: {
+            query?: {
+                name?: string;
+                change?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SavedBlock"];
+                };
+            };
+        };
+    };
+    look: {
+        parameters: {
+            query?: {
+                name?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["BlockLook"];
+                };
+            };
+        };
+    };
+    registers_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["OwnBlockRow"];
+                };
+            };
+        };
+    };
+    remove_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    document_2: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+        };
+    };
+    users_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                identity: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": string[];
                 };
             };
         };
@@ -3154,7 +3504,7 @@ export interface operations {
             };
         };
     };
-    remove_1: {
+    remove_2: {
         parameters: {
             query?: never;
             header?: never;
@@ -3192,6 +3542,26 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["DatasheetView"];
+                };
+            };
+        };
+    };
+    schema_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/schema+json": string;
                 };
             };
         };
@@ -4609,7 +4979,7 @@ export interface operations {
             };
         };
     };
-    registers_1: {
+    registers_2: {
         parameters: {
             query: {
                 text: string;
@@ -4806,7 +5176,7 @@ export interface operations {
             };
         };
     };
-    list_2: {
+    list_3: {
         parameters: {
             query?: never;
             header?: never;

@@ -22,6 +22,7 @@ import polymetron.ownblock.OwnBlockDocument;
  * @param problems what is wrong; empty for one that can be kept
  * @param registers its registers with the parameters at their defaults
  * @param ports what its module is connected with
+ * @param parameters those of the block that its module has as well
  * @param skeleton a module to begin with
  * @param driver a driver to begin with
  */
@@ -31,6 +32,7 @@ record BlockLook(
         List<RegisterBits> registers,
         List<ModulePort> ports,
         String module,
+        List<String> parameters,
         String skeleton,
         String driverName,
         String driver) {
@@ -44,7 +46,15 @@ record BlockLook(
 
     static BlockLook unreadable(String at, String what) {
         return new BlockLook(
-                "", List.of(new BlockProblem(at, what)), List.of(), List.of(), "", "", "", "");
+                "",
+                List.of(new BlockProblem(at, what)),
+                List.of(),
+                List.of(),
+                "",
+                List.of(),
+                "",
+                "",
+                "");
     }
 
     static BlockLook of(OwnBlock block, Library library) {
@@ -55,6 +65,7 @@ record BlockLook(
                 new BlockShape(type, Map.of()).registers().stream().map(BlockLook::bits).toList(),
                 LogicPorts.of(type, Map.of()).stream().map(BlockLook::port).toList(),
                 LogicSkeleton.moduleName(type),
+                List.copyOf(LogicSkeleton.parameters(type)),
                 LogicSkeleton.of(type),
                 DriverSkeleton.fileName(type),
                 DriverSkeleton.of(type));

@@ -27,11 +27,13 @@ public record LibraryView(
      * A block type.
      *
      * @param newest whether there is no newer version of it
+     * @param own whether it is one of the users' own, so that it can be changed
      * @param needs hard block that a device has to have for it; missing for one that fits any device
      */
     public record TypeView(
             String identity,
             boolean newest,
+            boolean own,
             @Nullable String needs,
             String kind,
             String title,
@@ -101,7 +103,7 @@ public record LibraryView(
 
     static LibraryView of(Library library, Library shipped) {
         return new LibraryView(
-                library.types().stream().map(type -> type(library, type)).toList(),
+                library.types().stream().map(type -> type(library, shipped, type)).toList(),
                 library.boards().stream().map(board -> board(library, shipped, board)).toList(),
                 library.recipes().stream().map(recipe -> recipe(shipped, recipe)).toList(),
                 Arrays.stream(Protocol.values())
@@ -112,10 +114,11 @@ public record LibraryView(
                         .toList());
     }
 
-    private static TypeView type(Library library, BlockType type) {
+    private static TypeView type(Library library, Library shipped, BlockType type) {
         return new TypeView(
                 type.identity().toString(),
                 library.versionsOf(type.identity()).getLast().equals(type),
+                shipped.type(type.identity()).isEmpty(),
                 type.needs(),
                 type.kind().toString(),
                 type.title(),

@@ -25,6 +25,7 @@ import polymetron.ownblock.InterfaceChanges;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
+import polymetron.ownblock.RegisterTable;
 import polymetron.server.api.Downloads;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Libraries;
@@ -104,6 +105,15 @@ final class OwnBlockController {
         } catch (DocumentException wrong) {
             return BlockLook.unreadable(wrong.pointer(), wrong.getMessage());
         }
+    }
+
+    /** Registers out of the rows of a spreadsheet, as a definition has them. */
+    @PostMapping(
+            value = "/api/library/blocks/registers",
+            consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE,
+            produces = MediaType.APPLICATION_JSON_VALUE)
+    String registers(@RequestBody byte[] table) {
+        return RegisterTable.read(new String(table, StandardCharsets.UTF_8));
     }
 
     /**

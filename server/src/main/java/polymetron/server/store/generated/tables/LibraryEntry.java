@@ -127,7 +127,7 @@ public class LibraryEntry extends TableImpl<Record> {
     @Override
     public List<Check<Record>> getChecks() {
         return Arrays.asList(
-            Internal.createCheck(this, DSL.name("library_entry_kind_check"), "((kind = ANY (ARRAY['board'::text, 'recipe'::text])))", true)
+            Internal.createCheck(this, DSL.name("library_entry_kind_check"), "((kind = ANY (ARRAY['board'::text, 'recipe'::text, 'block'::text])))", true)
         );
     }
 
