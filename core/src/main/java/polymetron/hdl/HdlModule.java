@@ -6,9 +6,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import polymetron.expression.Expression;
 import polymetron.expression.ExpressionException;
 import polymetron.expression.Value;
+import polymetron.verilog.ModuleHeader;
 
 /**
  * A module as its declaration says it is.
@@ -54,6 +56,29 @@ public record HdlModule(
                             .formatted(port.width(), bits, WIDEST));
         }
         return bits.intValueExact();
+    }
+
+    /** The same as what blocks are built with; parameters and ports as the text says them. */
+    public ModuleHeader header() {
+        Map<String, String> defaults = new TreeMap<>();
+        for (HdlParameter each : parameters) {
+            if (each.value() != null) {
+                defaults.put(each.name(), each.value());
+            }
+        }
+        return new ModuleHeader(
+                name,
+                defaults,
+                ports.stream()
+                        .map(
+                                port ->
+                                        new ModuleHeader.Port(
+                                                port.way(),
+                                                port.name(),
+                                                port.width().equals("1")
+                                                        ? null
+                                                        : "(%s) - 1".formatted(port.width())))
+                        .toList());
     }
 
     /** The value of a parameter where nothing else is chosen; empty where it has none that can be worked out. */

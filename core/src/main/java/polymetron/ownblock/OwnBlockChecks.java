@@ -45,6 +45,7 @@ public final class OwnBlockChecks {
     public static List<BlockProblem> of(OwnBlock block, Library library) {
         OwnBlockChecks checks = new OwnBlockChecks(block, library);
         checks.identity();
+        checks.problems.addAll(DefinitionNames.problems(block.type()));
         checks.files();
         checks.hardware();
         return List.copyOf(checks.problems);
@@ -142,6 +143,14 @@ public final class OwnBlockChecks {
                                                         .map(HdlModule::name)
                                                         .toList()));
             }
+            return;
+        }
+        if (!top.get().file().equals(top.get().name() + ".v")) {
+            say(
+                    top.get().file() + ":" + top.get().line(),
+                    "module %s has to be in a file of its own name, %s.v",
+                    top.get().name(),
+                    top.get().name());
             return;
         }
         parameters(top.get());

@@ -94,7 +94,8 @@ final class OwnBlockRunsTest {
         return OwnBlockDocument.read("again.json", text);
     }
 
-    private static ElaboratedPlatform platform(OwnBlock block) {
+    static ElaboratedPlatform platform(OwnBlock block, String lines) {
+        String name = lines.equals("hammers") ? "chime" : "own";
         Library library = Shipped.LIBRARY.with(block.type(), block.hardware(), block.drivers());
         Editor editor = new Editor(library);
         Platform platform =
@@ -104,9 +105,8 @@ final class OwnBlockRunsTest {
                         Vlnv.parse("polymetron:boards:sluice:1.0"),
                         library.recipe("console").orElseThrow());
         platform =
-                editor.apply(
-                        platform, new Edit.AddBlock("chime", block.type().identity(), Map.of()));
-        platform = editor.apply(platform, new Edit.BindPart("chime", "hammers", "gate_drives"));
+                editor.apply(platform, new Edit.AddBlock(name, block.type().identity(), Map.of()));
+        platform = editor.apply(platform, new Edit.BindPart(name, lines, "gate_drives"));
         platform = editor.apply(platform, new Edit.SetParameter("console", "BAUD", "3125000"));
         platform =
                 editor.apply(
@@ -143,7 +143,7 @@ final class OwnBlockRunsTest {
 
     @Test
     void runsOnTheBench(@TempDir Path folder) {
-        ElaboratedPlatform platform = platform(chime("axi4-lite"));
+        ElaboratedPlatform platform = platform(chime("axi4-lite"), "hammers");
         Machine machine = new Machine(platform);
         machine.load(program(platform, folder));
         assertThat(BuiltProgram.saysUntil(machine, "end.", 0.1)).isEqualTo(SAID);
@@ -156,7 +156,7 @@ final class OwnBlockRunsTest {
     @ParameterizedTest
     @ValueSource(strings = {"axi4-lite", "apb", "ahb-lite", "wishbone-b4"})
     void runsInSimulation(String protocol, @TempDir Path folder) {
-        ElaboratedPlatform platform = platform(chime(protocol));
+        ElaboratedPlatform platform = platform(chime(protocol), "hammers");
         Hardware hardware = Hardware.of(platform);
         assertThat(hardware.notBuilt()).isEmpty();
         hardware.files().forEach(file -> Tool.write(folder, file.path(), file.bytes()));
@@ -172,7 +172,7 @@ final class OwnBlockRunsTest {
         }
     }
 
-    private static String run(Path folder, String simulator, String... more) {
+    static String run(Path folder, String simulator, String... more) {
         String command =
                 "make -s -C sim run SIM=%s IMAGE=chimes.hex UNTIL=end. CYCLES=400000 %s"
                         .formatted(simulator, String.join(" ", more));

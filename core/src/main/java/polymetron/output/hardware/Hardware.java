@@ -14,6 +14,9 @@ import java.util.regex.Pattern;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.hdl.VerilogReader;
+import polymetron.library.BlockType;
+import polymetron.library.Vlnv;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
 import polymetron.output.HandoffFile;
@@ -62,6 +65,17 @@ public record Hardware(
                 : groupInstance(block.block().group()) + "/" + name;
     }
 
+    /** Modules of the library keep to one style; those that people write are read as what they are. */
+    private static ModuleHeader header(
+            BlockType type, SortedMap<String, String> files, String text) {
+        return type.identity().vendor().equals(Vlnv.OURS)
+                ? ModuleHeader.of(text)
+                : VerilogReader.read(files)
+                        .module(type.hardware().module())
+                        .orElseThrow()
+                        .header();
+    }
+
     private static final class Builder {
         private final ElaboratedPlatform platform;
         private final HandoffNames names;
@@ -88,7 +102,7 @@ public record Hardware(
                 sources.putAll(own);
                 String file = block.type().hardware().module() + ".v";
                 String text = own.getOrDefault(file, common.get(file));
-                ModuleHeader behaviour = ModuleHeader.of(text);
+                ModuleHeader behaviour = header(block.type(), own, text);
                 instances.know(behaviour);
                 List<Module> built =
                         BlockModule.of(

@@ -632,7 +632,7 @@ final class Simulation {
 
             build/iverilog: $(FILES) $(BOARD)
             	mkdir -p build
-            	iverilog -g2005 -I../hdl -DSIMULATION -Wall -Wno-timescale -o $@ -s testbench $(FILES) $(BOARD)
+            	iverilog -g$(if $(filter %.sv,$(FILES)),2012,2005) -I../hdl -DSIMULATION -Wall -Wno-timescale -o $@ -s testbench $(FILES) $(BOARD)
 
             build/verilator: $(FILES) $(BOARD)
             	mkdir -p build

@@ -1,0 +1,81 @@
+package polymetron.bench.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.TreeMap;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import polymetron.Shipped;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.hdl.HdlModule;
+import polymetron.hdl.VerilogReader;
+import polymetron.output.hardware.Hardware;
+import polymetron.output.image.ImageFiles;
+import polymetron.outside.Tool;
+import polymetron.ownblock.HdlProposal;
+import polymetron.ownblock.OwnBlock;
+import polymetron.ownblock.OwnBlockChecks;
+import polymetron.ownblock.OwnBlockDocument;
+
+/**
+ * Verilog that somebody brings, in three styles and on three protocols: what is proposed for its ports is right without a
+ * correction, and a program reaches its registers in simulation.
+ */
+final class ForeignHdlRunsTest {
+    static OwnBlock block(String file) throws IOException {
+        TreeMap<String, String> files = new TreeMap<>();
+        try (var in = ForeignHdlRunsTest.class.getResourceAsStream("/foreign/" + file)) {
+            files.put(file, new String(in.readAllBytes(), StandardCharsets.UTF_8));
+        }
+        HdlModule module = VerilogReader.read(files).modules().getFirst();
+        HdlProposal.Proposed proposed = HdlProposal.of(files, module, "bellworks");
+        assertThat(proposed.reasons())
+                .hasSameSizeAs(module.ports())
+                .allSatisfy(each -> assertThat(each).isNotNull());
+        assertThat(OwnBlockChecks.of(proposed.block(), Shipped.LIBRARY)).isEmpty();
+        // What its owner would still change: which part of a board the lines can go to.
+        String text = OwnBlockDocument.write(proposed.block()).replace("\"header\"", "\"lamps\"");
+        return OwnBlockDocument.read(file, text);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "strobe_unit.v, strobes, iverilog, 0000000f00000002",
+        "wishing_well.v, shown_o, iverilog, 0000000f00000014",
+        "latch_box.sv, kept, verilator, 0000000fcafe0001"
+    })
+    void aProgramReachesItsRegisters(
+            String file, String lines, String simulator, String words, @TempDir Path folder)
+            throws IOException {
+        OwnBlock block = block(file);
+        ElaboratedPlatform platform = OwnBlockRunsTest.platform(block, lines);
+        Hardware hardware = Hardware.of(platform);
+        assertThat(hardware.notBuilt()).isEmpty();
+        hardware.files().forEach(each -> Tool.write(folder, each.path(), each.bytes()));
+        var image =
+                BuiltProgram.of(
+                        platform,
+                        folder.resolve("program"),
+                        """
+                        int main(void)
+                        {
+                            volatile uint32_t *words = (volatile uint32_t *)OWN_BASE;
+                            words[0] = 5u;
+                            words[0] = 15u;
+                            print_hex(words[0]);
+                            print_hex(words[1]);
+                            print(" end.");
+                            for (;;) {
+                            }
+                        }
+                        """);
+        Tool.write(folder, "chimes.hex", ImageFiles.of(image, "chimes").getFirst().bytes());
+        assertThat(OwnBlockRunsTest.run(folder, simulator)).contains(words + " end.");
+        assertThat(OwnBlockRunsTest.run(folder, simulator, "PARTS=1"))
+                .contains("gate_drives 5", "gate_drives f");
+    }
+}

@@ -1,0 +1,134 @@
+package polymetron.ownblock;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import polymetron.bus.Protocol;
+import polymetron.hdl.HdlPort;
+import polymetron.output.hardware.ProtocolSignals;
+import polymetron.verilog.Module;
+
+/**
+ * Ports of a module that are the signals of one bus interface: they are called like those of a protocol behind one prefix, go in
+ * the directions of one of its ends, and have all that the protocol cannot do without.
+ *
+ * @param signals port of the module by the signal that it is
+ */
+record BusSignals(
+        String prefix, Protocol protocol, boolean isTarget, Map<String, HdlPort> signals) {
+    /** Signals without which there is no transfer. */
+    private static final Map<Protocol, Set<String>> NEEDED =
+            Map.of(
+                    Protocol.AXI4,
+                            Set.of(
+                                    "awaddr", "awlen", "awvalid", "awready", "wdata", "wvalid",
+                                    "wready", "bvalid", "bready", "araddr", "arlen", "arvalid",
+                                    "arready", "rdata", "rlast", "rvalid", "rready"),
+                    Protocol.AXI4_LITE,
+                            Set.of(
+                                    "awaddr", "awvalid", "awready", "wdata", "wvalid", "wready",
+                                    "bvalid", "bready", "araddr", "arvalid", "arready", "rdata",
+                                    "rvalid", "rready"),
+                    Protocol.AHB_LITE, Set.of("haddr", "htrans", "hwrite", "hwdata", "hrdata"),
+                    Protocol.APB, Set.of("paddr", "psel", "penable", "pwrite", "pwdata", "prdata"),
+                    Protocol.WISHBONE, Set.of("cyc", "stb", "we", "adr", "dat_w", "dat_r", "ack"));
+
+    /** All that are found, the protocols with the most signals first, so that AXI4 is not taken for AXI4-Lite. */
+    static List<BusSignals> of(List<HdlPort> ports) {
+        List<BusSignals> found = new ArrayList<>();
+        Set<String> taken = new TreeSet<>();
+        for (Protocol protocol :
+                List.of(
+                        Protocol.AXI4,
+                        Protocol.AXI4_LITE,
+                        Protocol.AHB_LITE,
+                        Protocol.WISHBONE,
+                        Protocol.APB)) {
+            Map<String, Map<String, List<HdlPort>>> byPrefix = new LinkedHashMap<>();
+            for (HdlPort port : ports) {
+                if (!taken.contains(port.name())) {
+                    for (Spelling each : spellings(port, protocol)) {
+                        byPrefix.computeIfAbsent(each.prefix(), prefix -> new HashMap<>())
+                                .computeIfAbsent(each.signal(), signal -> new ArrayList<>())
+                                .add(port);
+                    }
+                }
+            }
+            byPrefix.forEach(
+                    (prefix, signals) ->
+                            of(prefix, protocol, signals)
+                                    .ifPresent(
+                                            bus -> {
+                                                found.add(bus);
+                                                bus.signals()
+                                                        .values()
+                                                        .forEach(port -> taken.add(port.name()));
+                                            }));
+        }
+        return found;
+    }
+
+    private record Spelling(String prefix, String signal) {}
+
+    /** What a port may be: a prefix, the name of a signal, and perhaps which way it goes. */
+    private static List<Spelling> spellings(HdlPort port, Protocol protocol) {
+        List<Spelling> spellings = new ArrayList<>();
+        String name = port.name().toLowerCase(Locale.ROOT);
+        for (String signal : ProtocolSignals.names(protocol)) {
+            for (String written : written(protocol, signal, port)) {
+                for (String way : new String[] {"", "_i", "_o", "_in", "_out"}) {
+                    if (name.endsWith(written + way)) {
+                        String prefix =
+                                name.substring(0, name.length() - written.length() - way.length());
+                        if (prefix.isEmpty() || prefix.endsWith("_")) {
+                            spellings.add(new Spelling(prefix, signal));
+                        }
+                    }
+                }
+            }
+        }
+        return spellings;
+    }
+
+    /** Data of Wishbone are called by the way that they go, seen from the module (B4, 2.2). */
+    private static List<String> written(Protocol protocol, String signal, HdlPort port) {
+        if (protocol == Protocol.WISHBONE && signal.startsWith("dat_")) {
+            boolean in = port.way() == Module.Way.INPUT;
+            return List.of(signal, in ? "dat_i" : "dat_o", in ? "dat" : "dat");
+        }
+        return protocol == Protocol.AHB_LITE && signal.equals("hreadyout")
+                ? List.of("hreadyout", "hready_out")
+                : List.of(signal);
+    }
+
+    private static Optional<BusSignals> of(
+            String prefix, Protocol protocol, Map<String, List<HdlPort>> signals) {
+        for (boolean isTarget : new boolean[] {true, false}) {
+            Map<String, HdlPort> its = new LinkedHashMap<>();
+            for (String signal : ProtocolSignals.names(protocol)) {
+                boolean goesIn = ProtocolSignals.isOfInitiator(protocol, signal) == isTarget;
+                signals.getOrDefault(signal, List.of()).stream()
+                        .filter(port -> (port.way() == Module.Way.INPUT) == goesIn)
+                        .findFirst()
+                        .ifPresent(port -> its.put(signal, port));
+            }
+            if (its.keySet().containsAll(NEEDED.get(protocol))) {
+                return Optional.of(new BusSignals(prefix, protocol, isTarget, its));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** Signals that the module does not have. */
+    List<String> missing() {
+        return ProtocolSignals.names(protocol).stream()
+                .filter(each -> !signals.containsKey(each))
+                .toList();
+    }
+}
