@@ -44,6 +44,7 @@ export type ImageView = Schemas['ImageView']
 export type DomainDetails = Schemas['DomainDetails']
 export type BoardChangeView = Schemas['BoardChangeView']
 export type ConsequenceView = Schemas['ConsequenceView']
+export type HdlFoundView = Schemas['HdlFound']
 export type BlockLook = Schemas['BlockLook']
 export type EditRequest = Schemas['EditRequest']
 

@@ -2,12 +2,13 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
-import { answer, client, Refusal, upload, type BlockLook } from '../api/client'
+import { answer, client, Refusal, upload, type BlockLook, type HdlFoundView } from '../api/client'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { tell, tellProblem } from '../frame/notices'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import BlockFiles from './BlockFiles.vue'
 import InterfaceTables from './InterfaceTables.vue'
+import HdlFound from './HdlFound.vue'
 import { newBlock, type OwnBlock } from './ownBlock'
 import RegisterBits from './RegisterBits.vue'
 import RegisterEditor from './RegisterEditor.vue'
@@ -24,6 +25,47 @@ const failure = ref<string>()
 const look = ref<BlockLook>()
 /** The text that was looked at last: what is offered to begin with has to follow from what is there now. */
 const looked = ref('')
+
+/** What was found in Verilog that the block is made from. */
+const found = ref<HdlFoundView>()
+const brought = ref<{ name: string; text: string }[]>([])
+
+async function bring(event: Event): Promise<void> {
+    const input = event.target as HTMLInputElement
+    const files = [...(input.files ?? [])]
+    input.value = ''
+    if (files.length) {
+        brought.value = await Promise.all(
+            files.map(async (each) => ({ name: each.name, text: await each.text() })),
+        )
+        await propose()
+    }
+}
+
+async function propose(module?: string): Promise<void> {
+    try {
+        const now = await answer(
+            client.POST('/api/library/blocks/from-hdl', {
+                body: { files: brought.value, ...(module ? { module } : {}) },
+            }),
+        )
+        found.value = now.document ? now : undefined
+        if (now.document) {
+            block.value = prepared(JSON.parse(now.document) as OwnBlock)
+        }
+        refused.value = now.document ? [] : now.problems.map((each) => `${each.at} ${each.what}`.trim())
+    } catch (problem) {
+        tellProblem(problem)
+    }
+}
+const refused = ref<string[]>([])
+
+function prepared(document: OwnBlock): OwnBlock {
+    document.hardware ??= []
+    document.drivers ??= []
+    document.definition.registers ??= []
+    return document
+}
 
 const PARTS = ['vendor', 'library', 'name', 'version'] as const
 const identity = computed(() => (block.value?.definition.identity ?? ':::').split(':'))
@@ -71,7 +113,7 @@ async function read(): Promise<void> {
     failure.value = undefined
     try {
         if (from.value === undefined) {
-            block.value = newBlock()
+            block.value = prepared(newBlock())
         } else {
             const row = await answer(
                 client.GET('/api/library/blocks/{identity}', { params: { path: { identity: from.value } } }),
@@ -80,12 +122,9 @@ async function read(): Promise<void> {
             if (!response.ok) {
                 throw new Refusal(response.status, 'Not there', 'There is no such block type of your own.')
             }
-            block.value = (await response.json()) as OwnBlock
+            block.value = prepared((await response.json()) as OwnBlock)
             change.value = row.change
         }
-        block.value.hardware ??= []
-        block.value.drivers ??= []
-        block.value.definition.registers ??= []
         kept.value = from.value === undefined ? '' : text.value
         await check()
     } catch (problem) {
@@ -108,7 +147,7 @@ async function check(): Promise<void> {
         if (checked === text.value || !look.value) {
             // What can be drawn stays in sight while something cannot be read.
             look.value =
-                found.registers.length || !look.value
+                found.document || !look.value
                     ? found
                     : { ...look.value, problems: found.problems, document: '' }
         }
@@ -222,7 +261,28 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
                 </button>
             </div>
             <div class="grid min-h-0 flex-1 grid-cols-[1fr_340px] grid-rows-[minmax(0,1fr)]">
-                <form class="min-w-0 overflow-auto px-5 py-4" @submit.prevent>
+                <form class="relative min-w-0 overflow-auto px-5 py-4" @submit.prevent>
+                    <div v-if="change === undefined && !found" class="sheet mb-4 flex items-center gap-3 p-3">
+                        <span class="grow text-[13px]">
+                            There is Verilog already? Then begin with it: what its ports are is proposed, with
+                            reasons.
+                        </span>
+                        <label class="button cursor-pointer focus-within:outline focus-within:outline-2">
+                            From Verilog …
+                            <input
+                                type="file"
+                                multiple
+                                class="sr-only"
+                                accept=".v,.vh,.sv,.svh"
+                                aria-label="Verilog files of the block"
+                                @change="bring"
+                            />
+                        </label>
+                    </div>
+                    <ul v-if="refused.length" class="mb-4 text-[13px] text-error" role="alert">
+                        <li v-for="each in refused" :key="each">{{ each }}</li>
+                    </ul>
+                    <HdlFound v-if="found" :found="found" @choose="propose" />
                     <section
                         aria-labelledby="what"
                         class="grid grid-cols-[90px_1fr] items-center gap-x-3 gap-y-1.5"

@@ -84,6 +84,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/blocks/from-hdl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["read_1"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library/blocks/look": {
         parameters: {
             query?: never;
@@ -363,7 +379,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get: operations["read_1"];
+        get: operations["read_2"];
         put?: never;
         post?: never;
         delete: operations["delete"];
@@ -1918,6 +1934,21 @@ export interface components {
             place?: string | null;
             waiting: boolean;
         };
+        HdlFiles: {
+            files: components["schemas"]["HdlText"][];
+            module?: string | null;
+        };
+        HdlFound: {
+            document?: string | null;
+            module?: string | null;
+            modules: string[];
+            problems: components["schemas"]["BlockProblem"][];
+            reasons: components["schemas"]["Reason"][];
+        };
+        HdlText: {
+            name: string;
+            text: string;
+        };
         ImageView: {
             entry: string;
             memories: components["schemas"]["MemoryView"][];
@@ -2467,6 +2498,11 @@ export interface components {
             unit: string;
             /** Format: double */
             value: number;
+        };
+        Reason: {
+            became: string;
+            port: string;
+            why: string;
         };
         ReceptionRequest: {
             on: boolean;
@@ -3210,6 +3246,30 @@ export interface operations {
             };
         };
     };
+    read_1: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HdlFiles"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["HdlFound"];
+                };
+            };
+        };
+    };
     look: {
         parameters: {
             query?: {
@@ -3656,7 +3716,7 @@ export interface operations {
             };
         };
     };
-    read_1: {
+    read_2: {
         parameters: {
             query?: {
                 at?: number | null;

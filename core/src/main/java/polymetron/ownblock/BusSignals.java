@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.regex.Pattern;
 import polymetron.bus.Protocol;
 import polymetron.hdl.HdlPort;
 import polymetron.output.hardware.ProtocolSignals;
@@ -38,6 +39,19 @@ record BusSignals(
                     Protocol.AHB_LITE, Set.of("haddr", "htrans", "hwrite", "hwdata", "hrdata"),
                     Protocol.APB, Set.of("paddr", "psel", "penable", "pwrite", "pwdata", "prdata"),
                     Protocol.WISHBONE, Set.of("cyc", "stb", "we", "adr", "dat_w", "dat_r", "ack"));
+
+    private static final Pattern OF_AXI =
+            Pattern.compile(
+                    "(aw|ar)(prot|cache|lock|qos|region|user|snoop|id)|(w|b|r)(user|id)(_[io])?");
+
+    private static final Map<Protocol, Pattern> IGNORED =
+            Map.of(
+                    Protocol.AXI4, OF_AXI,
+                    Protocol.AXI4_LITE, OF_AXI,
+                    Protocol.AHB_LITE,
+                            Pattern.compile("h(prot|mastlock|master|nonsec|size|burst)(_[io])?"),
+                    Protocol.APB, Pattern.compile("p(prot|wakeup|[arw]user)(_[io])?"),
+                    Protocol.WISHBONE, Pattern.compile("(cti|bte|lock|tg[acd]|rty)(_[io])?"));
 
     /** All that are found, the protocols with the most signals first, so that AXI4 is not taken for AXI4-Lite. */
     static List<BusSignals> of(List<HdlPort> ports) {
@@ -123,6 +137,24 @@ record BusSignals(
             }
         }
         return Optional.empty();
+    }
+
+    /**
+     * Ports behind the same prefix that the standards have besides, and that no bus here looks at: protection, caching, quality of
+     * service, users' own (Arm IHI 0022 A4 to A8, IHI 0024 2.1, IHI 0033 2.2; Wishbone B4 2.2).
+     */
+    List<HdlPort> ignored(List<HdlPort> ports) {
+        return ports.stream()
+                .filter(port -> !signals.containsValue(port))
+                .filter(
+                        port -> {
+                            String name = port.name().toLowerCase(Locale.ROOT);
+                            return name.startsWith(prefix)
+                                    && IGNORED.get(protocol)
+                                            .matcher(name.substring(prefix.length()))
+                                            .matches();
+                        })
+                .toList();
     }
 
     /** Signals that the module does not have. */

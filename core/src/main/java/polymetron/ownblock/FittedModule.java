@@ -67,6 +67,12 @@ final class FittedModule {
         return Integer.toString(module.bits(as, Map.of()));
     }
 
+    /** An input gets zeros, an output is left. */
+    void tie(HdlPort port) {
+        boolean isInput = port.way() == Module.Way.INPUT;
+        connections.put(port.name(), isInput ? "%s'd0".formatted(module.bits(port, Map.of())) : "");
+    }
+
     void leave(HdlPort port) {
         connections.put(port.name(), "");
     }

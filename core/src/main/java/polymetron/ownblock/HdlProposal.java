@@ -92,6 +92,14 @@ public final class HdlProposal {
         for (BusSignals bus : buses) {
             bus(interfaces, bus, names);
             left.removeAll(bus.signals().values());
+            for (HdlPort port : bus.ignored(left)) {
+                fitted.tie(port);
+                say(
+                        port,
+                        "tied to 0",
+                        "a signal of %s that no bus here has".formatted(bus.protocol().title()));
+                left.remove(port);
+            }
         }
         ArrayNode streamed = definition.putArray("streams");
         for (StreamSignals stream : streams) {

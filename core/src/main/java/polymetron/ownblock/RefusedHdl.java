@@ -12,7 +12,7 @@ import java.util.regex.Pattern;
  * C code, files, and includes or memory files from elsewhere than the block's own folder (system tasks of IEEE 1800-2017, 20 and
  * 21; {@code $c} is a simulator's own).
  */
-final class RefusedHdl {
+public final class RefusedHdl {
     /** System functions and tasks that compute, report or end; the rest is refused. */
     private static final Set<String> ALLOWED =
             Set.of(
@@ -42,7 +42,7 @@ final class RefusedHdl {
     private RefusedHdl() {}
 
     /** Everything that is refused, with file and line. */
-    static List<BlockProblem> of(SortedMap<String, String> files) {
+    public static List<BlockProblem> of(SortedMap<String, String> files) {
         List<BlockProblem> problems = new ArrayList<>();
         files.forEach(
                 (name, text) -> {

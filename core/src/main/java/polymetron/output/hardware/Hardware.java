@@ -14,11 +14,11 @@ import java.util.regex.Pattern;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.SizedInterface;
 import polymetron.hdl.VerilogReader;
 import polymetron.library.BlockType;
 import polymetron.library.Vlnv;
-import polymetron.elaborate.InterfaceRef;
-import polymetron.elaborate.SizedInterface;
 import polymetron.output.HandoffFile;
 import polymetron.output.HandoffNames;
 import polymetron.text.Escape;
@@ -70,10 +70,7 @@ public record Hardware(
             BlockType type, SortedMap<String, String> files, String text) {
         return type.identity().vendor().equals(Vlnv.OURS)
                 ? ModuleHeader.of(text)
-                : VerilogReader.read(files)
-                        .module(type.hardware().module())
-                        .orElseThrow()
-                        .header();
+                : VerilogReader.read(files).module(type.hardware().module()).orElseThrow().header();
     }
 
     private static final class Builder {
