@@ -80,6 +80,11 @@ public abstract class BlockModel implements Registers {
         return read(offset);
     }
 
+    /** Whether {@link #peek} knows what is there. */
+    public boolean canPeek() {
+        return true;
+    }
+
     /** Whether a register is the one at its address now; several may share one. */
     public boolean isThere(String register) {
         return true;

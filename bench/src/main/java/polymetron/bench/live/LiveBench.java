@@ -12,6 +12,7 @@ import polymetron.bench.block.GpioModel;
 import polymetron.bench.block.PwmModel;
 import polymetron.bench.block.RegisterFileModel;
 import polymetron.bench.check.MemoryNotice;
+import polymetron.bench.foreign.VerilatedModel;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
@@ -19,6 +20,7 @@ import polymetron.bench.stream.StreamTap;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.Register;
+import polymetron.elaborate.SizedPort;
 import polymetron.elaborate.TargetRange;
 import polymetron.library.Direction;
 
@@ -106,6 +108,7 @@ public final class LiveBench implements AutoCloseable {
         closed = true;
         thread.interrupt();
         released.run();
+        machine.close();
     }
 
     private void locked(Runnable action) {
@@ -218,7 +221,8 @@ public final class LiveBench implements AutoCloseable {
             throw new BenchException(
                     "%s is driven by the platform; it cannot be moved by hand".formatted(part));
         }
-        if (!(machine.model(link.block().name()).orElse(null) instanceof GpioModel)) {
+        BlockModel moved = machine.model(link.block().name()).orElse(null);
+        if (!(moved instanceof GpioModel || moved instanceof VerilatedModel)) {
             throw new BenchException(
                     "%s has no lines that are moved by hand: it is on %s"
                             .formatted(part, link.block().name()));
@@ -332,16 +336,23 @@ public final class LiveBench implements AutoCloseable {
         return machine.platform().outward().stream().filter(link -> link.part() != null).toList();
     }
 
+    private static long driven(BlockModel model, SizedPort port) {
+        return model instanceof VerilatedModel own
+                ? own.level(port.name())
+                : Integer.toUnsignedLong(((GpioModel) model).driven());
+    }
+
     public BenchState state() {
         lock.lock();
         try {
             List<BenchState.PartLevel> parts = new ArrayList<>();
             for (OutwardLink link : links()) {
-                if (machine.model(link.block().name()).orElse(null) instanceof GpioModel gpio) {
-                    boolean drives = link.form().ports().getFirst().direction() == Direction.OUT;
+                BlockModel model = machine.model(link.block().name()).orElse(null);
+                if (model instanceof GpioModel || model instanceof VerilatedModel) {
+                    SizedPort port = link.form().ports().getFirst();
                     long levels =
-                            drives
-                                    ? Integer.toUnsignedLong(gpio.driven())
+                            port.direction() == Direction.OUT
+                                    ? driven(model, port)
                                     : machine.levels(link.part().name());
                     parts.add(
                             new BenchState.PartLevel(
@@ -448,7 +459,9 @@ public final class LiveBench implements AutoCloseable {
                                     target.range().base() + offset,
                                     register.width(),
                                     model.isThere(register.name()),
-                                    model.isThere(register.name()) && register.access().readable()
+                                    model.canPeek()
+                                                    && model.isThere(register.name())
+                                                    && register.access().readable()
                                             ? peek(model, (int) offset, register.width())
                                             : null));
                 }

@@ -20,6 +20,7 @@ import polymetron.bench.block.WatchdogModel;
 import polymetron.bench.check.MemoryCheck;
 import polymetron.bench.check.MemoryNotice;
 import polymetron.bench.clock.ClockRatio;
+import polymetron.bench.foreign.VerilatedModel;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.Caches;
 import polymetron.bench.hart.DataCache;
@@ -50,7 +51,7 @@ import polymetron.software.SoftwareView;
  * follows from the program and from what is put in at which cycle, so a run can be repeated exactly. Not safe for
  * several threads.
  */
-public final class Machine {
+public final class Machine implements AutoCloseable {
     private static final int LONGEST_RUN = 1 << 20;
 
     private static final long MOST_WAYS = 64;
@@ -115,7 +116,7 @@ public final class Machine {
      * @throws BenchException when the platform has nothing that could run
      */
     public Machine(SoftwareView view) {
-        this(view, 0, MemoryShare.ample());
+        this(view, 0, MemoryShare.ample(), OwnModels.NONE);
     }
 
     /**
@@ -124,7 +125,16 @@ public final class Machine {
      * @param share what its memories are taken from
      */
     public Machine(SoftwareView view, MemoryShare share) {
-        this(view, 0, share);
+        this(view, 0, share, OwnModels.NONE);
+    }
+
+    /**
+     * The same with blocks that people have written.
+     *
+     * @param own makes their models
+     */
+    public Machine(SoftwareView view, MemoryShare share, OwnModels own) {
+        this(view, 0, share, own);
     }
 
     /**
@@ -133,10 +143,10 @@ public final class Machine {
      * @param index which of the program's harts, from 0
      */
     Machine(SoftwareView view, int index) {
-        this(view, index, MemoryShare.ample());
+        this(view, index, MemoryShare.ample(), OwnModels.NONE);
     }
 
-    private Machine(SoftwareView view, int index, MemoryShare share) {
+    private Machine(SoftwareView view, int index, MemoryShare share, OwnModels own) {
         this.platform = view.platform();
         this.view = view;
         this.index = index;
@@ -149,7 +159,7 @@ public final class Machine {
         for (ElaboratedBlock block : platform.blocks()) {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 if (form.isTarget() && !form.isMemory()) {
-                    BlockModels.create(platform, block, form, clockHz)
+                    model(own, block, form)
                             .ifPresent(
                                     model ->
                                             models.put(
@@ -189,6 +199,25 @@ public final class Machine {
         this.surroundings = new Surroundings(platform, this::model, clockHz);
         this.wires = InterruptWiring.of(platform, runs, models);
         reset();
+    }
+
+    private Optional<BlockModel> model(OwnModels own, ElaboratedBlock block, SizedInterface form) {
+        Optional<BlockModel> made = own.of(platform, block, form);
+        made.ifPresent(
+                model ->
+                        model.clock(
+                                ClockRatio.of(Math.max(1, platform.frequencyHz(block)), clockHz)));
+        return made.isPresent() ? made : BlockModels.create(platform, block, form, clockHz);
+    }
+
+    /** Puts away what its models have outside of this process. */
+    @Override
+    public void close() {
+        for (BlockModel model : models.values()) {
+            if (model instanceof VerilatedModel verilated) {
+                verilated.close();
+            }
+        }
     }
 
     /** A hart with what it sees, its counters and its time. */

@@ -113,11 +113,15 @@ final class Surroundings {
             return;
         }
         moved.put(part, levels);
-        on(part).forEach(
-                        model -> {
-                            model.advance(time);
-                            BoardParts.move(model, levels);
-                        });
+        links().filter(link -> link.part().name().equals(part))
+                .forEach(
+                        link ->
+                                model(link)
+                                        .forEach(
+                                                model -> {
+                                                    model.advance(time);
+                                                    BoardParts.move(link, model, levels);
+                                                }));
     }
 
     /** What a part was moved to, the lowest bit for its first line. */

@@ -10,16 +10,21 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
+import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.foreign.VerilatedModel;
+import polymetron.bench.hart.MemoryShare;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.hdl.HdlModule;
 import polymetron.hdl.VerilogReader;
 import polymetron.output.hardware.Hardware;
 import polymetron.output.image.ImageFiles;
+import polymetron.output.image.ProgramImage;
 import polymetron.outside.Tool;
 import polymetron.ownblock.HdlProposal;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
+import polymetron.software.SoftwareView;
 
 /**
  * Verilog that somebody brings, in three styles and on three protocols: what is proposed for its ports is right without a
@@ -56,26 +61,53 @@ final class ForeignHdlRunsTest {
         Hardware hardware = Hardware.of(platform);
         assertThat(hardware.notBuilt()).isEmpty();
         hardware.files().forEach(each -> Tool.write(folder, each.path(), each.bytes()));
-        var image =
-                BuiltProgram.of(
-                        platform,
-                        folder.resolve("program"),
-                        """
-                        int main(void)
-                        {
-                            volatile uint32_t *words = (volatile uint32_t *)OWN_BASE;
-                            words[0] = 5u;
-                            words[0] = 15u;
-                            print_hex(words[0]);
-                            print_hex(words[1]);
-                            print(" end.");
-                            for (;;) {
-                            }
-                        }
-                        """);
+        var image = program(platform, folder.resolve("program"));
         Tool.write(folder, "chimes.hex", ImageFiles.of(image, "chimes").getFirst().bytes());
         assertThat(OwnBlockRunsTest.run(folder, simulator)).contains(words + " end.");
         assertThat(OwnBlockRunsTest.run(folder, simulator, "PARTS=1"))
                 .contains("gate_drives 5", "gate_drives f");
+    }
+
+    private static ProgramImage program(ElaboratedPlatform platform, Path folder) {
+        return BuiltProgram.of(
+                platform,
+                folder,
+                """
+                int main(void)
+                {
+                    volatile uint32_t *words = (volatile uint32_t *)OWN_BASE;
+                    words[0] = 5u;
+                    words[0] = 15u;
+                    print_hex(words[0]);
+                    print_hex(words[1]);
+                    print(" end.");
+                    for (;;) {
+                    }
+                }
+                """);
+    }
+
+    /** On the bench the Verilog itself runs, in a process of its own: the same words as in simulation. */
+    @ParameterizedTest
+    @CsvSource({
+        "strobe_unit.v, strobes, 0000000f00000002",
+        "wishing_well.v, shown_o, 0000000f00000014",
+        "latch_box.sv, kept, 0000000fcafe0001"
+    })
+    void theVerilogRunsOnTheBench(String file, String lines, String words, @TempDir Path folder)
+            throws IOException {
+        ElaboratedPlatform platform = OwnBlockRunsTest.platform(block(file), lines);
+        ForeignModels models = new ForeignModels(folder.resolve("models"));
+        assertThat(models.isPossible()).isTrue();
+        try (Machine machine =
+                new Machine(SoftwareView.of(platform), MemoryShare.ample(), models)) {
+            machine.load(program(platform, folder));
+            assertThat(BuiltProgram.saysUntil(machine, "end.", 0.1)).isEqualTo(words + " end.");
+            VerilatedModel model = (VerilatedModel) machine.model("own").orElseThrow();
+            assertThat(model.level(lines)).isEqualTo(0xF);
+            machine.reset();
+            assertThat(model.level(lines)).isZero();
+            assertThat(BuiltProgram.saysUntil(machine, "end.", 0.1)).isEqualTo(words + " end.");
+        }
     }
 }

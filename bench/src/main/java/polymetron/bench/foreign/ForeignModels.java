@@ -1,0 +1,56 @@
+package polymetron.bench.foreign;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import polymetron.bench.block.BlockModel;
+import polymetron.bench.machine.OwnModels;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.SizedInterface;
+import polymetron.library.Vlnv;
+import polymetron.output.hardware.BlockHarness;
+
+/**
+ * Models of blocks that people have written, out of their Verilog. They need Verilator, a C++ compiler, bubblewrap and prlimit;
+ * without them, and for blocks that cannot be stepped alone, the description of the registers is what runs.
+ */
+public final class ForeignModels implements OwnModels {
+    private final Optional<Sandbox> sandbox;
+    private final VerilatedBuild build;
+
+    /**
+     * @param kept folder for what was built
+     */
+    public ForeignModels(Path kept) {
+        boolean hasTools =
+                Files.isExecutable(Path.of("/usr/bin/verilator"))
+                        && Files.isExecutable(Path.of("/usr/bin/g++"));
+        this.sandbox = hasTools ? Sandbox.find() : Optional.empty();
+        this.build = sandbox.map(each -> new VerilatedBuild(each, kept)).orElse(null);
+    }
+
+    /** Whether Verilog can be run here. */
+    public boolean isPossible() {
+        return sandbox.isPresent();
+    }
+
+    @Override
+    public Optional<BlockModel> of(
+            ElaboratedPlatform platform, ElaboratedBlock block, SizedInterface form) {
+        if (sandbox.isEmpty() || block.type().identity().vendor().equals(Vlnv.OURS)) {
+            return Optional.empty();
+        }
+        return BlockHarness.of(platform, block, form)
+                .map(
+                        harness ->
+                                new VerilatedModel(
+                                        block.name(),
+                                        new StepperProcess(
+                                                sandbox.get(),
+                                                build.folder(block.name(), harness),
+                                                block.name(),
+                                                harness.outputs().size()),
+                                        harness));
+    }
+}

@@ -1,0 +1,192 @@
+package polymetron.bench.foreign;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.PosixFilePermissions;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import polymetron.bench.machine.BenchException;
+import polymetron.output.hardware.BlockHarness;
+
+/** A block's Verilog as a program that can be stepped, built by Verilator once and kept by what it is made from. */
+final class VerilatedBuild {
+    private static final int LONGEST_SECONDS = 300;
+    private static final int SAID = 600;
+    private static final String STEPPER = "stepper.cpp";
+
+    private final Sandbox sandbox;
+    private final Path kept;
+
+    /**
+     * @param kept folder of programs that were built before
+     */
+    VerilatedBuild(Sandbox sandbox, Path kept) {
+        this.sandbox = sandbox;
+        this.kept = kept;
+    }
+
+    /**
+     * The folder with the program {@code stepper} of a block.
+     *
+     * @param name what a person calls the block
+     * @throws BenchException when it cannot be built; the message has what the compiler says
+     */
+    Path folder(String name, BlockHarness harness) {
+        try {
+            Path folder = kept.resolve(key(harness));
+            if (!Files.isExecutable(folder.resolve("stepper"))) {
+                build(name, harness, folder);
+            }
+            return folder;
+        } catch (IOException failure) {
+            throw new UncheckedIOException(failure);
+        }
+    }
+
+    private static String text(String resource) throws IOException {
+        try (InputStream in = VerilatedBuild.class.getResourceAsStream(resource)) {
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        }
+    }
+
+    private static String key(BlockHarness harness) throws IOException {
+        try {
+            MessageDigest digest = MessageDigest.getInstance("SHA-256");
+            digest.update(text(STEPPER).getBytes(StandardCharsets.UTF_8));
+            digest.update(ports(harness).getBytes(StandardCharsets.UTF_8));
+            harness.files()
+                    .forEach(
+                            (file, text) -> {
+                                digest.update(file.getBytes(StandardCharsets.UTF_8));
+                                digest.update(text.getBytes(StandardCharsets.UTF_8));
+                            });
+            return HexFormat.of().formatHex(digest.digest(), 0, 12);
+        } catch (NoSuchAlgorithmException impossible) {
+            throw new IllegalStateException(impossible);
+        }
+    }
+
+    /** Which port has which number. */
+    private static String ports(BlockHarness harness) {
+        StringBuilder text = new StringBuilder();
+        text.append("#define OUTPUTS %s\n".formatted(harness.outputs().size()));
+        text.append(
+                "static void read_outputs(Vharness *top, uint64_t *to)\n"
+                        + "{\n"
+                        + "    (void)top, (void)to;\n");
+        for (int at = 0; at < harness.outputs().size(); at++) {
+            text.append("    to[%1$s] = top->out%1$s;\n".formatted(at));
+        }
+        text.append(
+                "}\n"
+                        + "static void write_input(Vharness *top, uint32_t input, uint64_t value)\n"
+                        + "{\n"
+                        + "    (void)top, (void)value;\n"
+                        + "    switch (input) {\n");
+        for (int at = 0; at < harness.inputs().size(); at++) {
+            int bits = harness.inputs().get(at).bits();
+            String mask = bits == 64 ? "~0ull" : "0x%xull".formatted((1L << bits) - 1);
+            text.append("    case %1$s: top->in%1$s = value & %2$s; break;\n".formatted(at, mask));
+        }
+        return text.append("    default: break;\n    }\n}\n").toString();
+    }
+
+    private void build(String name, BlockHarness harness, Path folder) throws IOException {
+        Files.createDirectories(kept);
+        Path work = Files.createTempDirectory(kept, "build");
+        try {
+            for (var each : harness.files().entrySet()) {
+                Files.writeString(work.resolve(each.getKey()), each.getValue());
+            }
+            Files.writeString(work.resolve(STEPPER), text(STEPPER));
+            Files.writeString(work.resolve("ports.h"), ports(harness));
+            // In the sandbox it is nobody who writes here.
+            Files.setPosixFilePermissions(work, PosixFilePermissions.fromString("rwxrwxrwx"));
+            run(name, work, command(harness));
+            Files.createDirectories(folder);
+            Files.move(
+                    work.resolve("obj/stepper"),
+                    folder.resolve("stepper"),
+                    StandardCopyOption.ATOMIC_MOVE,
+                    StandardCopyOption.REPLACE_EXISTING);
+            Files.setPosixFilePermissions(
+                    folder.resolve("stepper"), PosixFilePermissions.fromString("rwxr-xr-x"));
+        } finally {
+            remove(work);
+        }
+    }
+
+    private static List<String> command(BlockHarness harness) {
+        List<String> command = new ArrayList<>(List.of("verilator", "--cc", "--exe", "--build"));
+        command.addAll(List.of("-O3", "--x-assign", "0", "--x-initial", "0", "--assert"));
+        command.addAll(List.of("-CFLAGS", "-O1 -I/work", "-Mdir", "obj", "-o", "stepper"));
+        command.addAll(List.of("-Wno-fatal", "-Wno-lint", "-Wno-style", "-Wno-TIMESCALEMOD"));
+        command.addAll(List.of("-I/work", "--top-module", "harness", "--bbox-sys", "--no-timing"));
+        harness.files().keySet().stream().filter(file -> !file.endsWith("h")).forEach(command::add);
+        command.add(STEPPER);
+        return command;
+    }
+
+    private void run(String name, Path work, List<String> command) throws IOException {
+        Path log = Files.createTempFile(kept, "build", ".log");
+        try {
+            Process process =
+                    new ProcessBuilder(sandbox.command(work, true, Sandbox.Limits.BUILD, command))
+                            .redirectErrorStream(true)
+                            .redirectOutput(log.toFile())
+                            .start();
+            if (!process.waitFor(LONGEST_SECONDS, TimeUnit.SECONDS)) {
+                process.descendants().forEach(ProcessHandle::destroyForcibly);
+                process.destroyForcibly();
+                throw new BenchException(
+                        "%s: its Verilog cannot be made into a model in %s s"
+                                .formatted(name, LONGEST_SECONDS));
+            }
+            if (process.exitValue() != 0) {
+                throw new BenchException(
+                        "%s: its Verilog cannot be made into a model: %s"
+                                .formatted(
+                                        name,
+                                        errors(
+                                                Files.readString(
+                                                        log, StandardCharsets.ISO_8859_1))));
+            }
+        } catch (InterruptedException end) {
+            Thread.currentThread().interrupt();
+            throw new BenchException("%s: making its model was interrupted".formatted(name));
+        } finally {
+            Files.delete(log);
+        }
+    }
+
+    private static String errors(String said) {
+        String errors =
+                said.lines()
+                        .filter(line -> line.contains("rror"))
+                        .filter(line -> !line.contains("Exiting due to"))
+                        .map(line -> line.replaceFirst("^%Error(-\\w+)?: ", ""))
+                        .limit(4)
+                        .reduce("", (one, other) -> one.isEmpty() ? other : one + "; " + other);
+        String text = errors.isEmpty() ? said.strip() : errors;
+        return text.length() > SAID ? text.substring(0, SAID) + " …" : text;
+    }
+
+    private static void remove(Path folder) throws IOException {
+        try (Stream<Path> all = Files.walk(folder)) {
+            for (Path each : all.sorted(Comparator.reverseOrder()).toList()) {
+                Files.deleteIfExists(each);
+            }
+        }
+    }
+}

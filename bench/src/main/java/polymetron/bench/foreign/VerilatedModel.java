@@ -1,0 +1,156 @@
+package polymetron.bench.foreign;
+
+import java.util.ArrayList;
+import java.util.List;
+import polymetron.bench.block.BlockModel;
+import polymetron.bench.machine.BenchException;
+import polymetron.output.hardware.BlockHarness;
+import polymetron.output.hardware.BlockHarness.Line;
+
+/**
+ * A block of somebody's own on the bench: its Verilog itself, stepped in a process of its own. It is as far as the processor at
+ * each access. What it does by itself in between is noticed at the next step: as soon as 64 cycles later, and after a while without
+ * a change as late as 4096; the same run always notices it at the same cycle.
+ */
+public final class VerilatedModel extends BlockModel implements AutoCloseable {
+    private static final int RUN = 0;
+    private static final int ACCESS = 1;
+    private static final int SET = 2;
+    private static final int RESET = 3;
+    private static final int SOONEST = 64;
+    private static final int LATEST = 4096;
+    private static final int BYTES = 0xF;
+
+    private final String name;
+    private final StepperProcess process;
+    private final BlockHarness harness;
+    private final long[] inputs;
+    private long[] outputs;
+
+    /** Cycles that the block is at. */
+    private long done;
+
+    private int pace = SOONEST;
+    private boolean ended;
+
+    VerilatedModel(String name, StepperProcess process, BlockHarness harness) {
+        this.name = name;
+        this.process = process;
+        this.harness = harness;
+        this.inputs = new long[harness.inputs().size()];
+        this.outputs = new long[harness.outputs().size()];
+    }
+
+    private StepperProcess.Answer ask(int... words) {
+        StepperProcess.Answer answer = process.ask(words);
+        done += answer.cycles();
+        ended |= answer.hasEnded();
+        if (!java.util.Arrays.equals(outputs, answer.outputs())) {
+            outputs = answer.outputs();
+            pace = SOONEST;
+        }
+        return answer;
+    }
+
+    @Override
+    protected void run() {
+        while (done < now() && !ended) {
+            int cycles = (int) Math.min(now() - done, 1 << 20);
+            int before = pace;
+            ask(RUN, cycles);
+            if (pace == before) {
+                pace = Math.min(LATEST, 2 * pace);
+            }
+        }
+    }
+
+    @Override
+    public long nextEvent() {
+        return outputs.length == 0 || ended ? NEVER : Math.max(done, now()) + pace;
+    }
+
+    @Override
+    protected void clear() {
+        done = 0;
+        pace = SOONEST;
+        ended = false;
+        ask(RESET);
+        done = 0;
+    }
+
+    @Override
+    protected void powerUp() {
+        for (int at = 0; at < inputs.length; at++) {
+            put(at, inputs[at]);
+        }
+    }
+
+    @Override
+    public int read(int offset) {
+        return access(0, offset, 0, BYTES).value();
+    }
+
+    @Override
+    public void write(int offset, int value, int mask) {
+        int bytes = 0;
+        for (int lane = 0; lane < Integer.BYTES; lane++) {
+            bytes |= (mask >>> 8 * lane & 0xFF) != 0 ? 1 << lane : 0;
+        }
+        access(1, offset, value, bytes);
+    }
+
+    private StepperProcess.Answer access(int write, int offset, int value, int bytes) {
+        pace = SOONEST;
+        StepperProcess.Answer answer = ask(ACCESS, write, offset & ~3, value, bytes);
+        if (answer.isSilent()) {
+            throw new BenchException(
+                    "%s does not answer %s of offset 0x%X: a processor would wait for ever"
+                            .formatted(name, write == 1 ? "a write" : "a read", offset));
+        }
+        return answer;
+    }
+
+    /** Reading may do something: what a register has is not known without. */
+    @Override
+    public boolean canPeek() {
+        return false;
+    }
+
+    @Override
+    public boolean interrupt(String source) {
+        return level(source) != 0;
+    }
+
+    /** What the block drives at one of its ports; 0 where it has none of the name. */
+    public long level(String port) {
+        List<Line> lines = harness.outputs();
+        for (int at = 0; at < lines.size(); at++) {
+            String its = lines.get(at).name();
+            if (its.equals(port) || its.equals(port + "__") || its.equals(port + "_out")) {
+                return outputs[at];
+            }
+        }
+        return 0;
+    }
+
+    /** Sets what comes in at a port. */
+    public void set(String port, long levels) {
+        List<Line> lines = new ArrayList<>(harness.inputs());
+        for (int at = 0; at < lines.size(); at++) {
+            String its = lines.get(at).name();
+            if (its.equals(port) || its.equals(port + "__") || its.equals(port + "_in")) {
+                inputs[at] = levels;
+                put(at, levels);
+            }
+        }
+    }
+
+    private void put(int input, long levels) {
+        ask(SET, input, (int) levels, (int) (levels >>> 32));
+    }
+
+    @Override
+    public void close() {
+        process.close();
+    }
+}
