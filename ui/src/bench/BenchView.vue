@@ -194,6 +194,7 @@ const time = computed(() => {
                     class="min-h-[300px] flex-1 shrink-0"
                     :blocks="bench.blocks"
                     :passive="bench.passive"
+                    :verilog="bench.verilog"
                     :platform="platform"
                     :running="running"
                     :cycles="state?.cycles ?? 0"

@@ -11,6 +11,7 @@ const props = defineProps<{
     blocks: string[]
     /** Blocks of which the bench only keeps the registers. */
     passive: string[]
+    verilog: string[]
     platform: PlatformView
     running: boolean
     cycles: number
@@ -84,6 +85,13 @@ async function write(register: string, index: number, value: string): Promise<tr
         >
             The bench does not act this block out: its registers keep what is written, and nothing else
             happens.
+        </p>
+        <p
+            v-if="block && verilog.includes(block)"
+            class="border-b border-line px-3 py-1 text-[13px] text-soft"
+        >
+            Here runs the Verilog of this block. What its registers hold is not shown, because reading them
+            could change it.
         </p>
         <div class="min-h-0 flex-1 overflow-auto">
             <table class="w-full">

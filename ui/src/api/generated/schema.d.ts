@@ -1432,6 +1432,7 @@ export interface components {
             stale: boolean;
             state?: components["schemas"]["StateView"];
             streams: components["schemas"]["StreamSourceView"][];
+            verilog: string[];
         };
         BesideRequest: {
             processor: string;

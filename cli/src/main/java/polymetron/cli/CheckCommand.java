@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -21,12 +22,14 @@ import polymetron.finding.Fix;
 final class CheckCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
+    @Mixin private OwnBlocks blocks;
+
     @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
     private Path file;
 
     @Override
     public Integer call() throws Exception {
-        List<Finding> findings = Checks.run(Inputs.platform(file));
+        List<Finding> findings = Checks.run(Inputs.platform(file, blocks));
         print(spec.commandLine().getOut(), findings);
         return Checks.hasErrors(findings) ? CommandLineApplication.FINDINGS : 0;
     }

@@ -20,6 +20,7 @@ import polymetron.output.image.ProgramFileException;
         synopsisSubcommandLabel = "COMMAND",
         subcommands = {
             NewCommand.class,
+            BlockCommand.class,
             CheckCommand.class,
             ExportCommand.class,
             ImageCommand.class,

@@ -4,6 +4,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -22,6 +23,8 @@ import polymetron.output.hardware.NotBuilt;
 final class ExportCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
+    @Mixin private OwnBlocks blocks;
+
     @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
     private Path file;
 
@@ -34,7 +37,7 @@ final class ExportCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        ElaboratedPlatform platform = Inputs.platform(file);
+        ElaboratedPlatform platform = Inputs.platform(file, blocks);
         if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
             return CommandLineApplication.FINDINGS;
         }

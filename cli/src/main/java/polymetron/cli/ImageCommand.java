@@ -25,6 +25,8 @@ import polymetron.platform.Names;
 final class ImageCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
+    @Mixin private OwnBlocks blocks;
+
     @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
     private Path file;
 
@@ -46,7 +48,7 @@ final class ImageCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws Exception {
-        ElaboratedPlatform platform = Inputs.platform(file);
+        ElaboratedPlatform platform = Inputs.platform(file, blocks);
         if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
             return CommandLineApplication.FINDINGS;
         }

@@ -11,29 +11,34 @@ import java.nio.file.Path;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
 import polymetron.json.SchemaFile;
-import polymetron.library.LibraryLoader;
 import polymetron.platform.PlatformDocument;
 
 /** Reads the files that commands are given, and writes what they make. */
 final class Inputs {
     private Inputs() {}
 
-    static ElaboratedPlatform platform(Path file) throws IOException {
+    /** A text in UTF-8 of reasonable length. */
+    static String text(Path file) throws IOException {
         requireFile(file);
         if (Files.size(file) > 4L * SchemaFile.LONGEST) {
             throw new BadInput("%s is longer than 16 MiB".formatted(file));
         }
-        String text;
         try {
-            text =
-                    StandardCharsets.UTF_8
-                            .newDecoder()
-                            .decode(ByteBuffer.wrap(Files.readAllBytes(file)))
-                            .toString();
+            return StandardCharsets.UTF_8
+                    .newDecoder()
+                    .decode(ByteBuffer.wrap(Files.readAllBytes(file)))
+                    .toString();
         } catch (CharacterCodingException wrong) {
             throw new BadInput("%s is not text in UTF-8".formatted(file));
         }
-        return new Elaborator(LibraryLoader.load())
+    }
+
+    /**
+     * @param blocks block types of one's own that it uses
+     */
+    static ElaboratedPlatform platform(Path file, OwnBlocks blocks) throws IOException {
+        String text = text(file);
+        return new Elaborator(blocks.library())
                 .elaborate(PlatformDocument.read(String.valueOf(file.getFileName()), text));
     }
 

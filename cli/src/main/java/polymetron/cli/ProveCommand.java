@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.stream.Stream;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -26,6 +27,8 @@ import polymetron.output.hardware.NotBuilt;
 final class ProveCommand implements Callable<Integer> {
     @Spec private CommandSpec spec;
 
+    @Mixin private OwnBlocks blocks;
+
     @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
     private Path file;
 
@@ -33,7 +36,7 @@ final class ProveCommand implements Callable<Integer> {
     public Integer call() throws Exception {
         PrintWriter out = spec.commandLine().getOut();
         PrintWriter err = spec.commandLine().getErr();
-        ElaboratedPlatform platform = Inputs.platform(file);
+        ElaboratedPlatform platform = Inputs.platform(file, blocks);
         if (CheckCommand.refuses(platform, err)) {
             return CommandLineApplication.FINDINGS;
         }

@@ -17,6 +17,8 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import polymetron.bench.block.UartModel;
+import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.machine.Machine;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.output.image.ProgramImage;
@@ -32,6 +34,8 @@ final class RunCommand implements Callable<Integer> {
     private static final int LAST_SLICES = 10;
 
     @Spec private CommandSpec spec;
+
+    @Mixin private OwnBlocks blocks;
 
     @Parameters(paramLabel = "PLATFORM.json", description = "the platform document")
     private Path file;
@@ -88,13 +92,20 @@ final class RunCommand implements Callable<Integer> {
         if (!(limit > 0 && limit <= 86_400)) {
             throw new BadInput("--seconds lies between 0 and 86400");
         }
-        ElaboratedPlatform platform = Inputs.platform(file);
+        ElaboratedPlatform platform = Inputs.platform(file, blocks);
         if (CheckCommand.refuses(platform, spec.commandLine().getErr())) {
             return CommandLineApplication.FINDINGS;
         }
         PrintWriter err = spec.commandLine().getErr();
         ProgramImage image = program.image(platform, 0, err);
-        Machine machine = new Machine(image.view());
+        Machine machine =
+                new Machine(
+                        image.view(),
+                        MemoryShare.ample(),
+                        new ForeignModels(
+                                Path.of(
+                                        System.getProperty("java.io.tmpdir"),
+                                        "polymetron-models")));
         List<ProgramImage> others = new ArrayList<>();
         for (Map.Entry<String, Path> each : beside.entrySet()) {
             others.add(ProgramOptions.beside(platform, each.getKey(), each.getValue(), err));
@@ -111,6 +122,7 @@ final class RunCommand implements Callable<Integer> {
                                                 "%s reaches no UART for a console"
                                                         .formatted(image.view().name())));
         int status = new Run(machine, console, limit).call(spec.commandLine().getOut(), err);
+        machine.close();
         machine.notices().forEach(notice -> err.println("polymetron: " + notice.text()));
         return machine.notices().isEmpty() ? status : CommandLineApplication.FINDINGS;
     }

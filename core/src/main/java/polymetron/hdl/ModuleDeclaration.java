@@ -66,7 +66,7 @@ final class ModuleDeclaration {
             for (VerilogHeader.ParameterGroupContext group :
                     module.parameterList().parameterGroup()) {
                 isLocal = group.kind == null ? isLocal : isLocal(group.kind);
-                parameter(group.parameterType(), group.assignment(), isLocal);
+                parameter(group.parameterType(), group.assignment(), isLocal, group);
             }
         }
         if (module.portList() != null) {
@@ -79,7 +79,7 @@ final class ModuleDeclaration {
                 // 6.20.1).
                 boolean isLocal = isLocal(declared.kind) || module.parameterList() != null;
                 declared.assignment()
-                        .forEach(each -> parameter(declared.parameterType(), each, isLocal));
+                        .forEach(each -> parameter(declared.parameterType(), each, isLocal, each));
             } else if (item.portDeclaration() != null) {
                 declaration(item.portDeclaration());
             }
@@ -116,7 +116,8 @@ final class ModuleDeclaration {
     private void parameter(
             VerilogHeader.ParameterTypeContext type,
             VerilogHeader.AssignmentContext assignment,
-            boolean isLocal) {
+            boolean isLocal,
+            ParserRuleContext around) {
         if (assignment == null || assignment.IDENTIFIER() == null) {
             return;
         }
@@ -131,7 +132,7 @@ final class ModuleDeclaration {
                         assignment.value() == null ? null : HdlExpression.of(assignment.value()),
                         isLocal,
                         line(assignment.getStart()),
-                        comment(assignment)));
+                        comment(around)));
     }
 
     private int line(Token token) {
@@ -322,7 +323,8 @@ final class ModuleDeclaration {
                 return isItsOwn ? String.join(" ", said) : "";
             }
             if (token.getChannel() == COMMENTS) {
-                if (token.getLine() < line - 1 || isBehindSomething(at)) {
+                int ends = token.getLine() + (int) token.getText().lines().count() - 1;
+                if (ends < line - 1 || isBehindSomething(at)) {
                     break;
                 }
                 said.addFirst(plain(token.getText()));

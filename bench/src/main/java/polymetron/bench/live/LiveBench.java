@@ -567,6 +567,11 @@ public final class LiveBench implements AutoCloseable {
         return labels(model -> model instanceof RegisterFileModel);
     }
 
+    /** What the processor reaches that somebody has written, and whose Verilog runs. */
+    public List<String> verilogBlocks() {
+        return labels(model -> model instanceof VerilatedModel);
+    }
+
     /** What the processor reaches that has registers on the bench. */
     public List<String> blocksWithRegisters() {
         return labels(model -> true);

@@ -159,7 +159,7 @@ public final class Machine implements AutoCloseable {
         for (ElaboratedBlock block : platform.blocks()) {
             for (SizedInterface form : block.shape().busInterfaces()) {
                 if (form.isTarget() && !form.isMemory()) {
-                    model(own, block, form)
+                    madeModel(own, block, form)
                             .ifPresent(
                                     model ->
                                             models.put(
@@ -201,8 +201,15 @@ public final class Machine implements AutoCloseable {
         reset();
     }
 
-    private Optional<BlockModel> model(OwnModels own, ElaboratedBlock block, SizedInterface form) {
-        Optional<BlockModel> made = own.of(platform, block, form);
+    private Optional<BlockModel> madeModel(
+            OwnModels own, ElaboratedBlock block, SizedInterface form) {
+        Optional<BlockModel> made;
+        try {
+            made = own.of(platform, block, form);
+        } catch (BenchException impossible) {
+            close();
+            throw impossible;
+        }
         made.ifPresent(
                 model ->
                         model.clock(

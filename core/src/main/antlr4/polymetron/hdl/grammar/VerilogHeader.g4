@@ -50,7 +50,7 @@ portType
 
 userType: (IDENTIFIER SCOPE)? IDENTIFIER (DOT IDENTIFIER)?;
 
-compound: COMPOUND ~(LBRACE | IDENTIFIER)* LBRACE braced* RBRACE range*;
+compound: COMPOUND ~LBRACE* LBRACE braced* RBRACE range*;
 
 braced: LBRACE braced* RBRACE | ~(LBRACE | RBRACE);
 

@@ -46,12 +46,15 @@ final class BenchController {
     private final PlatformStore platforms;
     private final ProgramStore programs;
     private final Elaborations elaborations;
+    private final BenchModels models;
 
     BenchController(
             Benches benches,
             PlatformStore platforms,
             ProgramStore programs,
-            Elaborations elaborations) {
+            Elaborations elaborations,
+            BenchModels models) {
+        this.models = models;
         this.benches = benches;
         this.platforms = platforms;
         this.programs = programs;
@@ -97,6 +100,7 @@ final class BenchController {
             List<String> processors,
             List<String> blocks,
             List<String> passive,
+            List<String> verilog,
             List<StreamSourceView> streams,
             @Nullable StateView state) {}
 
@@ -141,6 +145,7 @@ final class BenchController {
                                         Programs.of(elaborations.of(stored)).names(),
                                         loaded.bench().blocksWithRegisters(),
                                         loaded.bench().passiveBlocks(),
+                                        loaded.bench().verilogBlocks(),
                                         loaded.bench().streams().stream()
                                                 .map(
                                                         each ->
@@ -160,6 +165,7 @@ final class BenchController {
                                 null,
                                 List.of(),
                                 Programs.of(elaborations.of(stored)).names(),
+                                List.of(),
                                 List.of(),
                                 List.of(),
                                 List.of(),
@@ -187,15 +193,18 @@ final class BenchController {
                         .findFirst()
                         .orElse("program");
         MemoryShare share = benches.share();
-        Machine machine;
+        Machine machine = null;
         try {
-            machine = new Machine(image.view(), share);
+            machine = new Machine(image.view(), share, models.models());
             if (Boolean.TRUE.equals(request.checked())) {
                 machine.checkMemory();
             }
             machine.load(image, others);
         } catch (RuntimeException failed) {
             share.close();
+            if (machine != null) {
+                machine.close();
+            }
             throw failed;
         }
         benches.put(

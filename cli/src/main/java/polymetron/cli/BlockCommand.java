@@ -1,0 +1,169 @@
+package polymetron.cli;
+
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import polymetron.hdl.HdlModule;
+import polymetron.hdl.HdlReading;
+import polymetron.hdl.VerilogReader;
+import polymetron.library.LibraryLoader;
+import polymetron.ownblock.BlockProblem;
+import polymetron.ownblock.DriverSkeleton;
+import polymetron.ownblock.HdlProposal;
+import polymetron.ownblock.LogicSkeleton;
+import polymetron.ownblock.OwnBlock;
+import polymetron.ownblock.OwnBlockChecks;
+import polymetron.ownblock.OwnBlockDocument;
+import polymetron.ownblock.RefusedHdl;
+import polymetron.ownblock.RegisterTable;
+
+/** Block types of one's own. */
+@Command(
+        name = "block",
+        description = "Checks, begins and makes block types of one's own.",
+        synopsisSubcommandLabel = "COMMAND",
+        mixinStandardHelpOptions = true)
+final class BlockCommand {
+    @Spec private CommandSpec spec;
+
+    private PrintWriter out() {
+        return spec.commandLine().getOut();
+    }
+
+    private int print(List<BlockProblem> problems) {
+        for (BlockProblem each : problems) {
+            out().printf("%s%s%n", each.at().isEmpty() ? "" : each.at() + ": ", each.what());
+        }
+        if (problems.isEmpty()) {
+            out().println("nothing is wrong");
+        }
+        out().flush();
+        return problems.isEmpty() ? 0 : CommandLineApplication.FINDINGS;
+    }
+
+    @Command(
+            name = "check",
+            description = "Prints what is wrong with a block type.",
+            mixinStandardHelpOptions = true)
+    int check(
+            @Parameters(paramLabel = "BLOCK.json", description = "the block type's document")
+                    Path file)
+            throws IOException {
+        return print(OwnBlockChecks.of(OwnBlocks.read(file), LibraryLoader.load()));
+    }
+
+    @Command(
+            name = "begin",
+            description =
+                    "Adds a module and a driver to begin with, where there are none, and fills open"
+                            + " places.",
+            mixinStandardHelpOptions = true)
+    int begin(
+            @Parameters(paramLabel = "BLOCK.json", description = "the block type's document")
+                    Path file,
+            @Option(
+                            names = "--out",
+                            paramLabel = "FILE",
+                            required = true,
+                            description = "file to write")
+                    Path to)
+            throws IOException {
+        OwnBlock block = OwnBlocks.read(file);
+        SortedMap<String, String> hardware = new TreeMap<>(block.hardware());
+        SortedMap<String, String> drivers = new TreeMap<>(block.drivers());
+        if (hardware.isEmpty() && block.type().hardware() != null) {
+            hardware.put(
+                    LogicSkeleton.moduleName(block.type()) + ".v", LogicSkeleton.of(block.type()));
+        }
+        if (drivers.isEmpty() && block.type().software().driver() != null) {
+            drivers.put(block.type().software().driver(), DriverSkeleton.of(block.type()));
+        }
+        OwnBlock whole = new OwnBlock(block.type(), block.definition(), hardware, drivers);
+        Inputs.write(to, OwnBlockDocument.write(whole).getBytes(StandardCharsets.UTF_8));
+        return print(OwnBlockChecks.of(whole, LibraryLoader.load()));
+    }
+
+    @Command(
+            name = "from-verilog",
+            description =
+                    "Makes a block type from Verilog files, and says what became of each port.",
+            mixinStandardHelpOptions = true)
+    int fromVerilog(
+            @Parameters(
+                            paramLabel = "FILE.v",
+                            arity = "1..*",
+                            description = "Verilog and what it includes")
+                    List<Path> paths,
+            @Option(
+                            names = "--module",
+                            paramLabel = "NAME",
+                            description = "the module; the first one without it")
+                    String module,
+            @Option(
+                            names = "--vendor",
+                            paramLabel = "NAME",
+                            defaultValue = "own",
+                            description = "first part of the identity")
+                    String vendor,
+            @Option(
+                            names = "--out",
+                            paramLabel = "BLOCK.json",
+                            required = true,
+                            description = "file to write")
+                    Path to)
+            throws IOException {
+        SortedMap<String, String> files = new TreeMap<>();
+        for (Path path : paths) {
+            files.put(String.valueOf(path.getFileName()), Inputs.text(path));
+        }
+        List<BlockProblem> problems = new ArrayList<>(RefusedHdl.of(files));
+        HdlReading reading = VerilogReader.read(files);
+        reading.problems()
+                .forEach(each -> problems.add(new BlockProblem(each.place(), each.what())));
+        if (!problems.isEmpty()) {
+            return print(problems);
+        }
+        HdlModule chosen =
+                (module == null ? reading.modules().stream().findFirst() : reading.module(module))
+                        .orElseThrow(
+                                () ->
+                                        new BadInput(
+                                                "there is no module%s in the files"
+                                                        .formatted(
+                                                                module == null
+                                                                        ? ""
+                                                                        : " " + module)));
+        HdlProposal.Proposed proposed = HdlProposal.of(files, chosen, vendor);
+        for (HdlProposal.Reason each : proposed.reasons()) {
+            out().printf(
+                            "%-24s %-32s %s%n",
+                            each.port(),
+                            each.became().isEmpty() ? "left over" : each.became(),
+                            each.why());
+        }
+        Inputs.write(to, OwnBlockDocument.write(proposed.block()).getBytes(StandardCharsets.UTF_8));
+        return print(OwnBlockChecks.of(proposed.block(), LibraryLoader.load()));
+    }
+
+    @Command(
+            name = "registers",
+            description = "Prints the registers of a table (CSV or tabs) as a definition has them.",
+            mixinStandardHelpOptions = true)
+    int registers(
+            @Parameters(paramLabel = "TABLE.csv", description = "a row for each field") Path table)
+            throws IOException {
+        out().print(RegisterTable.read(Inputs.text(table)));
+        out().flush();
+        return 0;
+    }
+}

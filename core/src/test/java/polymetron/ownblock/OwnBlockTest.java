@@ -1,0 +1,217 @@
+package polymetron.ownblock;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import polymetron.Shipped;
+import polymetron.json.DocumentException;
+import polymetron.library.BlockType;
+
+final class OwnBlockTest {
+    static final String DOCUMENT =
+            """
+            {
+              "format": "polymetron-own-block/1",
+              "definition": {
+                "format": "polymetron-block-type/2", "identity": "bellworks:io:chime:1.0", "kind": "peripheral",
+                "title": "Chime", "summary": "Hammers", "description": "It strikes.", "defaultName": "chime",
+                "clocks": [{ "name": "clk" }], "resets": [{ "name": "rst", "clock": "clk" }],
+                "busInterfaces": [{ "name": "registers", "role": "target", "protocols": ["apb"], "dataWidth": 32,
+                  "size": 4096, "usage": "registers", "executable": false }],
+                "interrupts": [{ "name": "irq", "end": "source", "line": "device", "trigger": "high" }],
+                "outward": [{ "name": "hammers", "title": "hammers", "partKinds": ["lamps"],
+                  "ports": [{ "name": "value", "direction": "\\"out\\"", "width": 4 }] }],
+                "registers": [
+                  { "name": "STATUS", "explains": "", "fields": [
+                    { "name": "DONE", "software": "read-write", "onWrite": "clear-ones", "hardware": "set",
+                      "explains": "struck" },
+                    { "name": "COUNT", "width": 6, "software": "read-only", "hardware": "value", "explains": "" }] },
+                  { "name": "TIME", "width": 64, "explains": "", "fields": [
+                    { "name": "CYCLES", "width": 64, "software": "read-only", "hardware": "value", "explains": "" }] },
+                  { "name": "LEVEL", "explains": "", "count": 3, "fields": [
+                    { "name": "LOUD", "width": 4, "software": "read-write", "explains": "" },
+                    { "name": "SOFT", "lowBit": 8, "software": "read-write", "explains": "" }] }
+                ],
+                "resources": { "lookupTables": 20, "flipFlops": 20, "multipliers": 0 },
+                "hardware": { "module": "bellworks_chime", "files": ["bellworks_chime.v"] },
+                "software": { "compatible": ["bellworks,chime-1.0"], "driver": "chime.h" }
+              }
+            }
+            """;
+
+    private static OwnBlock with(OwnBlock block, String module) {
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put("bellworks_chime.v", module);
+        TreeMap<String, String> drivers = new TreeMap<>();
+        drivers.put("chime.h", DriverSkeleton.of(block.type()));
+        return new OwnBlock(block.type(), block.definition(), files, drivers);
+    }
+
+    private static List<String> problems(OwnBlock block) {
+        return OwnBlockChecks.of(block, Shipped.LIBRARY).stream()
+                .map(each -> each.at() + ": " + each.what())
+                .toList();
+    }
+
+    @Test
+    void openPlacesAreFilled() {
+        BlockType type = OwnBlockDocument.read("chime.json", DOCUMENT).type();
+        assertThat(type.registers())
+                .extracting(each -> each.name() + " " + each.offset())
+                // 64 bits begin at a multiple of eight.
+                .containsExactly("STATUS 0", "TIME 8", "LEVEL 16");
+        assertThat(type.registers().getLast().fields())
+                .extracting(each -> each.name() + " " + each.lowBit())
+                .containsExactly("LOUD 0", "SOFT 8");
+    }
+
+    @Test
+    void theSkeletonFitsAndSaysWhatItLeaves() {
+        OwnBlock block = OwnBlockDocument.read("chime.json", DOCUMENT);
+        String module = LogicSkeleton.of(block.type());
+        assertThat(module)
+                .contains("output wire STATUS_DONE_set")
+                .contains("output wire [5:0] STATUS_COUNT,")
+                .contains("input  wire [(3 * 4)-1:0] LEVEL_LOUD")
+                .contains("assign irq = 1'b0; // at rest until there is logic for it");
+        assertThat(problems(with(block, module))).isEmpty();
+    }
+
+    /** Each deviation of the module from the definition is said, with its line. */
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
+                    output wire irq                     | input wire irq                 | port irq has to be an output
+                    output wire [3:0] value             | output wire [4:0] value        | port value has 5 bits, and the definition says 4
+                    output wire [3:0] value             | output wire [3:0] shown        | module bellworks_chime needs an output [3:0] value: of hammers
+                    output wire STATUS_DONE_set         | output wire STATUS_STRUCK_set  | port STATUS_STRUCK_set is nothing that the definition has
+                    module bellworks_chime              | module polymetron_fifo         | there is a module polymetron_fifo in the library or in another block; rename it
+                    assign irq = 1'b0;                  | initial $system("ls");         | $system is refused: a block may compute and report, and read its own memory files; it reaches nothing else of the machine
+                    assign irq = 1'b0;                  | initial $readmemh("../x", m);  | $readmemh("../x" is refused: only files beside it can be named
+                    `default_nettype none               | `include "/etc/passwd"         | `include "/etc/passwd" is refused: only files beside it can be named
+                    `default_nettype none               | `define A(x) $sys``x           | `` is refused: with it a macro makes names that cannot be looked at
+                    assign irq = 1'b0;                  | import "DPI-C" function int f(); | import "DPI-C" is refused: DPI calls foreign code
+                    """)
+    void deviationsAreSaid(String from, String to, String what) {
+        OwnBlock block = OwnBlockDocument.read("chime.json", DOCUMENT);
+        String module = LogicSkeleton.of(block.type());
+        assertThat(module).contains(from);
+        assertThat(problems(with(block, module.replace(from, to))))
+                .anySatisfy(
+                        each ->
+                                assertThat(each)
+                                        .matches("bellworks_chime\\.v:\\d+: .*")
+                                        .endsWith(": " + what));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            textBlock =
+                    """
+                    bellworks:io:chime:1.0     | polymetron:io:chime:1.0 | /definition/identity: polymetron is the vendor of the blocks that come with Polymetron; write your own
+                    "defaultName": "chime"     | "defaultName": "Chime"  | /definition/defaultName: 'Chime' is no name of lower-case letters, digits and single underscores that begins with a letter, 32 at most
+                    "name": "STATUS"           | "name": "STATUS*/"      | /definition/registers/0/name: 'STATUS*/' is no name of upper-case letters, digits and single underscores that begins with a letter, 32 at most
+                    bellworks,chime-1.0        | a\\";evil            | /definition/software/compatible: 'a";evil' is no compatible of a devicetree; write vendor,name-1.0
+                    "name": "irq"              | "name": "value"         | /definition: value is an interrupt and a line; one of them needs another name
+                    """)
+    void namesAreLegalEverywhere(String from, String to, String problem) {
+        OwnBlock block = OwnBlockDocument.read("chime.json", DOCUMENT.replace(from, to));
+        assertThat(problems(block)).contains(problem);
+    }
+
+    @Test
+    void wrongDocumentsSayWhere() {
+        assertThatThrownBy(
+                        () ->
+                                OwnBlockDocument.read(
+                                        "chime.json",
+                                        DOCUMENT.replace("\"lowBit\": 8", "\"lowBit\": 2")))
+                .isInstanceOf(DocumentException.class)
+                .hasMessageContaining("chime.json, line ")
+                .hasMessageContaining("at /definition/registers/2")
+                .hasMessageContaining("SOFT");
+        assertThatThrownBy(
+                        () ->
+                                OwnBlockDocument.read(
+                                        "chime.json",
+                                        DOCUMENT.replaceFirst(
+                                                "(?s)\\}\\s*\\}\\s*$",
+                                                "}, \"hardware\": [{\"name\": \"../x.v\","
+                                                        + " \"lines\": []}]}")))
+                .hasMessageContaining("'../x.v' is not a file name");
+    }
+
+    @Test
+    void tablesBecomeRegisters() {
+        String read =
+                RegisterTable.read(
+                        "Register\tOffset\tField\tBits\tAccess\tReset\tDescription\n"
+                                + "Control\t0x00\tEnable\t0\tRW\t0\tstarts it\n"
+                                + "\t\tMode\t[3:1]\tRW\t5\t\"two, three\"\n"
+                                + "Status\t4\tDone\t0\tW1C\t\tstruck\n"
+                                + "\t\tCount\t15:8\tRO\t\t\n");
+        assertThat(read.replace(" : ", ": "))
+                .contains("\"name\": \"CONTROL\"", "\"lowBit\": 1", "\"width\": 3", "\"reset\": 5")
+                .contains("\"explains\": \"two, three\"", "\"onWrite\": \"clear-ones\"")
+                .contains("\"hardware\": \"set\"", "\"hardware\": \"value\"");
+        String whole =
+                DOCUMENT.replaceFirst(
+                        "(?s)\"registers\": \\[\\s*\\{ \"name\":"
+                                + " \"STATUS\".*?\\],\\s*\"resources\"",
+                        "\"registers\": "
+                                + read.replace("\\", "\\\\").replace("$", "\\$")
+                                + ", \"resources\"");
+        assertThat(OwnBlockDocument.read("chime.json", whole).type().registers()).hasSize(2);
+        assertThatThrownBy(() -> RegisterTable.read("CONTROL,0,ENABLE,0,RX,0,"))
+                .hasMessage(
+                        "row 1: 'RX' is no access; write read-only, write-only, read-write, or RO,"
+                                + " WO, RW, W1C, W1S, RC");
+        assertThatThrownBy(() -> RegisterTable.read("CONTROL,0,ENABLE,a:b,RW,0,"))
+                .hasMessage("row 1: 'a:b' are no bits; write 7:0 or 3");
+        assertThatThrownBy(() -> RegisterTable.read("register,colour\nA,B"))
+                .hasMessageContaining("row 1: there is no column 'colour'");
+        assertThatThrownBy(() -> RegisterTable.read(""))
+                .hasMessageContaining("there is no register");
+    }
+
+    @Test
+    void changesOfTheInterfaceAreNamed() {
+        BlockType before = OwnBlockDocument.read("chime.json", DOCUMENT).type();
+        assertThat(
+                        InterfaceChanges.between(
+                                before,
+                                OwnBlockDocument.read(
+                                                "chime.json",
+                                                DOCUMENT.replace("It strikes.", "It strikes hard."))
+                                        .type()))
+                .isEmpty();
+        assertThat(
+                        InterfaceChanges.between(
+                                before,
+                                OwnBlockDocument.read(
+                                                "chime.json",
+                                                DOCUMENT.replace(
+                                                                "\"width\": 4 }] }]",
+                                                                "\"width\": 5 }] }]")
+                                                        .replace(
+                                                                "\"name\": \"irq\"",
+                                                                "\"name\": \"struck\"")
+                                                        .replace(
+                                                                "\"name\": \"SOFT\", \"lowBit\": 8",
+                                                                "\"name\": \"SOFT\", \"lowBit\":"
+                                                                        + " 9"))
+                                        .type()))
+                .containsExactly(
+                        "interrupt irq is gone",
+                        "outward interface hammers is another",
+                        "field of LEVEL SOFT is another");
+    }
+}
