@@ -25,7 +25,7 @@ defineEmits<{ choose: [module: string] }>()
                 <tr class="table-head">
                     <th scope="col">port</th>
                     <th scope="col">became</th>
-                    <th scope="col">because it is</th>
+                    <th scope="col">why</th>
                 </tr>
             </thead>
             <tbody>

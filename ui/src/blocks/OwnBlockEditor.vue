@@ -262,10 +262,13 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
             </div>
             <div class="grid min-h-0 flex-1 grid-cols-[1fr_340px] grid-rows-[minmax(0,1fr)]">
                 <form class="relative min-w-0 overflow-auto px-5 py-4" @submit.prevent>
-                    <div v-if="change === undefined && !found" class="sheet mb-4 flex items-center gap-3 p-3">
+                    <div v-if="change === undefined" class="sheet mb-4 flex items-center gap-3 p-3">
                         <span class="grow text-[13px]">
-                            There is Verilog already? Then begin with it: what its ports are is proposed, with
-                            reasons.
+                            {{
+                                found
+                                    ? 'After a change of the files choose them again; what you have written here begins anew then.'
+                                    : 'There is Verilog already? Then begin with it: what its ports are is proposed, with reasons.'
+                            }}
                         </span>
                         <label class="button cursor-pointer focus-within:outline focus-within:outline-2">
                             From Verilog …
@@ -345,7 +348,9 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
                             accept=".v,.vh,.sv,.svh"
                             offer-title="Begin with a module"
                             :offer="
-                                look?.module ? { name: `${look.module}.v`, text: look.skeleton } : undefined
+                                looked === text && look?.module
+                                    ? { name: `${look.module}.v`, text: look.skeleton }
+                                    : undefined
                             "
                             :wrong="ofFile"
                         />
@@ -356,7 +361,9 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
                             accept=".h"
                             offer-title="Begin with a driver"
                             :offer="
-                                look?.driverName ? { name: look.driverName, text: look.driver } : undefined
+                                looked === text && look?.driverName
+                                    ? { name: look.driverName, text: look.driver }
+                                    : undefined
                             "
                             :wrong="ofFile"
                         />

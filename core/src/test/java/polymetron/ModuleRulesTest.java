@@ -26,7 +26,8 @@ final class ModuleRulesTest {
                         "java..",
                         "tools.jackson..",
                         "com.fasterxml.jackson.annotation..",
-                        "com.networknt.schema..")
+                        "com.networknt.schema..",
+                        "org.antlr.v4.runtime..")
                 .check(CORE);
         noClasses()
                 .should()

@@ -88,6 +88,76 @@ record BusSignals(
         return found;
     }
 
+    /**
+     * Ports that would be a bus interface but for a few signals, which are missing or go the other way.
+     *
+     * @param ports those that are right
+     * @param why what the interface lacks
+     */
+    record Almost(List<HdlPort> ports, String why) {}
+
+    /** Most signals that may be lacking, so that it is still plain what is meant. */
+    private static final int MOST_LACKING = 3;
+
+    static List<Almost> almost(List<HdlPort> ports) {
+        List<Almost> found = new ArrayList<>();
+        Set<String> taken = new TreeSet<>();
+        for (Protocol protocol : Protocol.values()) {
+            Map<String, Map<String, List<HdlPort>>> byPrefix = new LinkedHashMap<>();
+            for (HdlPort port : ports) {
+                for (Spelling each : spellings(port, protocol)) {
+                    byPrefix.computeIfAbsent(each.prefix(), prefix -> new HashMap<>())
+                            .computeIfAbsent(each.signal(), signal -> new ArrayList<>())
+                            .add(port);
+                }
+            }
+            byPrefix.forEach(
+                    (prefix, signals) ->
+                            almost(prefix, protocol, signals)
+                                    .filter(each -> taken.add(prefix))
+                                    .ifPresent(found::add));
+        }
+        return found;
+    }
+
+    private static Optional<Almost> almost(
+            String prefix, Protocol protocol, Map<String, List<HdlPort>> signals) {
+        for (boolean isTarget : new boolean[] {true, false}) {
+            List<HdlPort> right = new ArrayList<>();
+            List<String> lacking = new ArrayList<>();
+            for (String signal : new TreeSet<>(NEEDED.get(protocol))) {
+                boolean goesIn = ProtocolSignals.isOfInitiator(protocol, signal) == isTarget;
+                List<HdlPort> its = signals.getOrDefault(signal, List.of());
+                HdlPort fits =
+                        its.stream()
+                                .filter(port -> (port.way() == Module.Way.INPUT) == goesIn)
+                                .findFirst()
+                                .orElse(null);
+                if (fits != null) {
+                    right.add(fits);
+                } else if (its.isEmpty()) {
+                    lacking.add("%s%s is missing".formatted(prefix, signal));
+                } else {
+                    lacking.add(
+                            "%s has to be an %s"
+                                    .formatted(its.getFirst().name(), goesIn ? "input" : "output"));
+                    right.addAll(its);
+                }
+            }
+            if (lacking.size() <= MOST_LACKING && right.size() > 2 * lacking.size()) {
+                return Optional.of(
+                        new Almost(
+                                right,
+                                "%s of %s but for this: %s"
+                                        .formatted(
+                                                isTarget ? "target" : "initiator",
+                                                protocol.title(),
+                                                String.join(", ", lacking))));
+            }
+        }
+        return Optional.empty();
+    }
+
     private record Spelling(String prefix, String signal) {}
 
     /** What a port may be: a prefix, the name of a signal, and perhaps which way it goes. */

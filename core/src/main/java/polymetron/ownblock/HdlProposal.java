@@ -108,6 +108,13 @@ public final class HdlProposal {
         }
         ArrayNode interrupts = definition.putArray("interrupts");
         ArrayNode outward = definition.putArray("outward");
+        for (BusSignals.Almost almost : BusSignals.almost(left)) {
+            for (HdlPort port : almost.ports()) {
+                fitted.tie(port);
+                say(port, "", almost.why());
+                left.remove(port);
+            }
+        }
         for (HdlPort port : left) {
             rest(interrupts, outward, port, names);
         }
