@@ -23,6 +23,7 @@ import polymetron.Shipped;
 import polymetron.output.HandoffFile;
 import polymetron.output.handoff.Delivery;
 import polymetron.outside.Tool;
+import polymetron.ownblock.OwnBlockExamples;
 
 final class CommandLineTest {
     @TempDir private Path folder;
@@ -263,5 +264,65 @@ final class CommandLineTest {
                                 folder.resolve("x").toString()))
                 .isEqualTo(1);
         assertThat(err.toString()).contains("passes the end of code by");
+    }
+
+    /** A block of one's own without a browser: begun, checked, made from Verilog, and used by a platform. */
+    @Test
+    void blocksOfOnesOwn() throws IOException {
+        String chime = write("chime.json", OwnBlockExamples.chime());
+        assertThat(polymetron("block", "check", chime)).isZero();
+        assertThat(out.toString()).contains("nothing is wrong");
+        String bare =
+                write(
+                        "bare.json",
+                        OwnBlockExamples.chime()
+                                .replaceFirst(
+                                        "(?s),\\s*\"hardware\" : \\[\\s*\\{\\s*\"name\" :"
+                                                + " \"bellworks.*$",
+                                        "}"));
+        assertThat(polymetron("block", "check", bare)).isEqualTo(CommandLineApplication.FINDINGS);
+        Path begun = folder.resolve("begun.json");
+        assertThat(polymetron("block", "begin", bare, "--out", begun.toString())).isZero();
+        assertThat(Files.readString(begun)).isEqualTo(OwnBlockExamples.chime());
+
+        String verilog =
+                write(
+                        "unit.v",
+                        "module unit (input clk, input reset_n, output [3:0] leds); assign leds ="
+                                + " 5; endmodule\n");
+        Path made = folder.resolve("unit.json");
+        assertThat(
+                        polymetron(
+                                "block",
+                                "from-verilog",
+                                verilog,
+                                "--vendor",
+                                "me",
+                                "--out",
+                                made.toString()))
+                .isZero();
+        assertThat(out.toString()).contains("reset_n", "it is inverted", "lines leds");
+        assertThat(polymetron("block", "check", made.toString())).isZero();
+        String wrong = write("wrong.v", "module wrong (input clk,\n output real x); endmodule\n");
+        assertThat(polymetron("block", "from-verilog", wrong, "--out", made.toString()))
+                .isEqualTo(CommandLineApplication.FINDINGS);
+        assertThat(out.toString()).contains("wrong.v:2: port x is a real");
+
+        String table = write("table.csv", "register,field,bits,access\nCONTROL,ENABLE,0,RW\n");
+        assertThat(polymetron("block", "registers", table)).isZero();
+        assertThat(out.toString()).contains("\"name\" : \"ENABLE\"");
+
+        String used =
+                write(
+                        "used.json",
+                        Shipped.demoText()
+                                .replaceFirst(
+                                        "\"blocks\" : \\[",
+                                        "\"blocks\" : [ { \"name\" : \"chime\", \"type\" :"
+                                                + " \"bellworks:io:chime:1.0\" },"));
+        polymetron("check", used);
+        assertThat(out.toString()).contains("bellworks:io:chime:1.0");
+        polymetron("check", used, "--block", chime);
+        assertThat(out.toString()).doesNotContain("bellworks:io:chime:1.0");
     }
 }

@@ -283,11 +283,15 @@ public final class RegisterBankModule {
             BankCell cell = new BankCell(place.register(), field, place.index());
             BankPart part = BankPart.of(place, field);
             Net value = values.get(cell.name());
-            if (part == null || !cell.reads() || value == null) {
+            if (part == null || !cell.reads() || value == null && isZero(cell)) {
                 continue;
             }
             gap(parts, above, part.wordHigh() + 1);
-            parts.add(value.bits(cell.low() + part.fieldHigh(), cell.low() + part.fieldLow()));
+            parts.add(
+                    value == null
+                            ? constant(cell, part)
+                            : value.bits(
+                                    cell.low() + part.fieldHigh(), cell.low() + part.fieldLow()));
             above = part.wordLow();
         }
         if (parts.isEmpty()) {
@@ -295,6 +299,22 @@ public final class RegisterBankModule {
         }
         gap(parts, above, 0);
         return Expression.concat(parts.toArray(Expression[]::new));
+    }
+
+    /** A field that neither software nor the block changes is what it is after reset, such as a version. */
+    private Expression constant(BankCell cell, BankPart part) {
+        int bits = part.fieldHigh() - part.fieldLow() + 1;
+        long value = alwaysThere(cell) >>> part.fieldLow();
+        return Expression.constant(bits, value & (1L << bits) - 1);
+    }
+
+    private boolean isZero(BankCell cell) {
+        return cell.isStored() || cell.is(HardwareAccess.VALUE) || alwaysThere(cell) == 0;
+    }
+
+    private long alwaysThere(BankCell cell) {
+        int index = cell.index();
+        return cell.field().reset(clockHz, index) & cell.field().implemented(index);
     }
 
     private static void gap(List<Expression> parts, int above, int below) {

@@ -1,0 +1,171 @@
+package polymetron.bench.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.TreeMap;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import polymetron.Shipped;
+import polymetron.bench.block.BlockModel;
+import polymetron.bench.block.BlockModels;
+import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.foreign.VerilatedModel;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Register;
+import polymetron.elaborate.SizedInterface;
+import polymetron.ownblock.LogicSkeleton;
+import polymetron.ownblock.OwnBlock;
+import polymetron.ownblock.OwnBlockChecks;
+import polymetron.ownblock.OwnBlockDocument;
+
+/**
+ * Registers that somebody describes, at random: all widths, rows, expressions, accesses, on each protocol. Their description as the
+ * bench executes it and the hardware that is made from it answer thousands of accesses alike. More seeds by hand with
+ * -Dpolymetron.own.seeds=3,4,5.
+ */
+final class RandomOwnBlockTest {
+    private static final int ACCESSES = 4000;
+    private static final String[] PROTOCOLS = {
+        "axi4-lite", "apb", "ahb-lite", "wishbone-b4", "axi4"
+    };
+    private static final String[] ACCESS = {
+        "\"software\": \"read-write\"",
+        "\"software\": \"read-only\"",
+        "\"software\": \"write-only\"",
+        "\"software\": \"read-write\", \"onWrite\": \"clear-ones\", \"hardware\": \"set\"",
+        "\"software\": \"read-write\", \"onWrite\": \"set-ones\"",
+        "\"software\": \"write-only\", \"onWrite\": \"pulse\"",
+        "\"software\": \"read-only\", \"onRead\": \"clear\", \"hardware\": \"set\"",
+        "\"software\": \"read-write\", \"hardware\": \"load\"",
+        "\"software\": \"read-write\", \"hardware\": \"count\""
+    };
+
+    private static String register(Random random, int number) {
+        int width = new int[] {8, 16, 32, 32, 32, 64}[random.nextInt(6)];
+        List<String> fields = new ArrayList<>();
+        int next = 0;
+        while (next < width) {
+            int low = next + (random.nextInt(3) == 0 ? random.nextInt(4) : 0);
+            int bits = 1 + random.nextInt(Math.min(32, width));
+            if (low + bits > width) {
+                break;
+            }
+            String access = ACCESS[random.nextInt(ACCESS.length)];
+            String reset =
+                    random.nextBoolean()
+                            ? ", \"reset\": \"32'd%s\""
+                                    .formatted(random.nextLong(1L << Math.min(31, bits)))
+                            : "";
+            fields.add(
+                    "{ \"name\": \"F%s\", %s\"width\": %s, %s%s, \"explains\": \"\" }"
+                            .formatted(
+                                    fields.size(),
+                                    low == next ? "" : "\"lowBit\": %s, ".formatted(low),
+                                    random.nextInt(4) == 0 && bits == 8 ? "\"EIGHT\"" : bits,
+                                    access,
+                                    reset));
+            next = low + bits;
+        }
+        String row =
+                random.nextInt(4) == 0 ? "\"count\": %s, ".formatted(1 + random.nextInt(5)) : "";
+        return "{ \"name\": \"R%s\", \"width\": %s, %s\"explains\": \"\", \"fields\": [%s] }"
+                .formatted(number, width, row, String.join(", ", fields));
+    }
+
+    private static OwnBlock block(long seed) {
+        Random random = new Random(seed);
+        List<String> registers = new ArrayList<>();
+        for (int number = 0; number < 12; number++) {
+            registers.add(register(random, number));
+        }
+        String text =
+                """
+                {
+                  "format": "polymetron-own-block/1",
+                  "definition": {
+                    "format": "polymetron-block-type/2", "identity": "any:io:any:1.0", "kind": "peripheral", "title": "Any",
+                    "summary": "Any", "description": "Any.", "defaultName": "own",
+                    "parameters": [{ "name": "EIGHT", "title": "eight", "form": "integer", "initial": "8", "explains": "8" }],
+                    "clocks": [{ "name": "clk" }], "resets": [{ "name": "rst", "clock": "clk" }],
+                    "busInterfaces": [{ "name": "registers", "role": "target", "protocols": ["%s"], "dataWidth": 32,
+                      "size": 4096, "usage": "registers", "executable": false }],
+                    "outward": [{ "name": "lines", "title": "lines", "partKinds": ["lamps"],
+                      "ports": [{ "name": "value", "direction": "\\"out\\"", "width": 4 }] }],
+                    "registers": [%s],
+                    "resources": { "lookupTables": 1, "flipFlops": 1, "multipliers": 0 },
+                    "hardware": { "module": "any_any", "files": ["any_any.v"], "parameters": { "EIGHT": "EIGHT" } },
+                    "software": {}
+                  }
+                }
+                """
+                        .formatted(
+                                PROTOCOLS[(int) (seed % PROTOCOLS.length)],
+                                String.join(",\n", registers));
+        OwnBlock described = OwnBlockDocument.read("any.json", text);
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put(
+                "any_any.v",
+                LogicSkeleton.of(described.type())
+                        .replace("#(", "#(\n    parameter EIGHT = 8) (")
+                        .replace("module any_any (", "module any_any #(parameter EIGHT = 8) ("));
+        if (LogicSkeleton.of(described.type()).contains("parameter EIGHT")) {
+            files.put("any_any.v", LogicSkeleton.of(described.type()));
+        }
+        OwnBlock whole =
+                new OwnBlock(described.type(), described.definition(), files, new TreeMap<>());
+        assertThat(OwnBlockChecks.of(whole, Shipped.LIBRARY)).isEmpty();
+        return whole;
+    }
+
+    static long[] seeds() {
+        String[] given = System.getProperty("polymetron.own.seeds", "1,2,3").split(",");
+        return java.util.Arrays.stream(given).mapToLong(Long::parseLong).toArray();
+    }
+
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.MethodSource("seeds")
+    void descriptionAndHardwareAnswerAlike(long seed, @TempDir Path folder) {
+        ElaboratedPlatform platform = OwnBlockRunsTest.platform(block(seed), "lines");
+        ElaboratedBlock own = platform.blockIndex().get("own");
+        SizedInterface form = own.shape().busInterface("registers").orElseThrow();
+        BlockModel described =
+                BlockModels.create(platform, own, form, platform.frequencyHz(own)).orElseThrow();
+        List<Register> registers = own.shape().registersOf("registers");
+        long last = registers.getLast().offset() + 64;
+        Random random = new Random(seed);
+        try (VerilatedModel hardware =
+                (VerilatedModel) new ForeignModels(folder).of(platform, own, form).orElseThrow()) {
+            described.reset();
+            hardware.reset();
+            List<String> different = new ArrayList<>();
+            for (int access = 0; access < ACCESSES; access++) {
+                int offset = random.nextInt((int) last / 4) * 4;
+                int value = random.nextInt();
+                int mask = 0;
+                for (int lane = 0; lane < 4; lane++) {
+                    mask |= random.nextInt(4) > 0 ? 0xFF << 8 * lane : 0;
+                }
+                described.advance(20L * access);
+                hardware.advance(20L * access);
+                if (random.nextBoolean()) {
+                    described.write(offset, value, mask);
+                    hardware.write(offset, value, mask);
+                } else {
+                    int one = described.read(offset);
+                    int other = hardware.read(offset);
+                    if (one != other) {
+                        different.add(
+                                "access %s at 0x%X: %08x described, %08x in hardware"
+                                        .formatted(access, offset, one, other));
+                    }
+                }
+            }
+            assertThat(different).as("%s", registers).isEmpty();
+        }
+    }
+}
