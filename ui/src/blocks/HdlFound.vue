@@ -8,7 +8,7 @@ defineEmits<{ choose: [module: string] }>()
 <template>
     <section class="sheet mb-4 p-3" aria-label="What the Verilog has">
         <div class="flex items-center gap-3">
-            <h2 class="grow text-[13px] font-semibold">What the ports of {{ found.module }} are</h2>
+            <h2 class="grow text-[13px] font-semibold">Roles of the ports of {{ found.module }}</h2>
             <label v-if="found.modules.length > 1" class="text-[13px]">
                 module
                 <select
@@ -24,7 +24,7 @@ defineEmits<{ choose: [module: string] }>()
             <thead>
                 <tr class="table-head">
                     <th scope="col">port</th>
-                    <th scope="col">became</th>
+                    <th scope="col">role</th>
                     <th scope="col">why</th>
                 </tr>
             </thead>
@@ -32,15 +32,15 @@ defineEmits<{ choose: [module: string] }>()
                 <tr v-for="each in found.reasons" :key="each.port" class="border-b border-line">
                     <td class="py-0.5 pr-3 font-mono">{{ each.port }}</td>
                     <td class="pr-3" :class="each.became ? '' : 'text-warn'">
-                        {{ each.became || 'left over' }}
+                        {{ each.became || 'unassigned' }}
                     </td>
                     <td class="text-soft">{{ each.why }}</td>
                 </tr>
             </tbody>
         </table>
         <p class="mt-2 text-[13px] text-soft">
-            What is wrong here is put right in the tables below and in the module {{ found.module }}_fitted,
-            which connects the one to the other.
+            Correct a wrong proposal in the tables below and in the module {{ found.module }}_fitted, which
+            connects the one to the other.
         </p>
     </section>
 </template>

@@ -266,8 +266,8 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
                         <span class="grow text-[13px]">
                             {{
                                 found
-                                    ? 'After a change of the files choose them again; what you have written here begins anew then.'
-                                    : 'There is Verilog already? Then begin with it: what its ports are is proposed, with reasons.'
+                                    ? 'When the files have changed, choose them again; the proposal starts afresh then.'
+                                    : 'There is Verilog already? Then begin with it: the roles of its ports are proposed, with reasons.'
                             }}
                         </span>
                         <label class="button cursor-pointer focus-within:outline focus-within:outline-2">
@@ -316,7 +316,7 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
                                 />
                             </template>
                         </div>
-                        <label for="block-name">First name</label>
+                        <label for="block-name">Default name</label>
                         <div class="flex items-center gap-2">
                             <input
                                 id="block-name"

@@ -99,7 +99,7 @@ export function newBlock(): OwnBlock {
             kind: 'peripheral',
             title: 'New block',
             summary: 'What it is for, in a few words',
-            description: 'What somebody has to know who uses it.',
+            description: 'What its users have to know.',
             defaultName: 'own',
             clocks: [{ name: 'clk', minimumHz: 1, maximumHz: 200000000 }],
             resets: [{ name: 'rst', clock: 'clk' }],
@@ -171,7 +171,7 @@ export function bitsText(field: Field): string {
     return `${low}+${width}`
 }
 
-/** Bits as somebody types them: 7:0, 3, +4 for the next four, or an expression as in 0+WIDTH; false where they are none. */
+/** Bits as they are typed: 7:0, 3, +4 for the next four, or an expression as in 0+WIDTH; false where they are none. */
 export function setBits(field: Field, text: string): boolean {
     const plain = text.replaceAll(/\s/g, '')
     const range = /^\[?(\d{1,2})(?::(\d{1,2}))?\]?$/.exec(plain)

@@ -1,4 +1,4 @@
-// A unit as somebody might bring it: registers on AXI4-Lite by hand, a reset that is active low, and lines.
+// A typical module written by hand: registers on AXI4-Lite by hand, a reset that is active low, and lines.
 module strobe_unit #(
     parameter integer LINES = 4, // strobes
     parameter C_ADDR = 4

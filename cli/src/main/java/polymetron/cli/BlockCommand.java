@@ -96,7 +96,7 @@ final class BlockCommand {
     @Command(
             name = "from-verilog",
             description =
-                    "Makes a block type from Verilog files, and says what became of each port.",
+                    "Makes a block type from Verilog files, and prints the role of each port.",
             mixinStandardHelpOptions = true)
     int fromVerilog(
             @Parameters(
@@ -148,7 +148,7 @@ final class BlockCommand {
             out().printf(
                             "%-24s %-32s %s%n",
                             each.port(),
-                            each.became().isEmpty() ? "left over" : each.became(),
+                            each.became().isEmpty() ? "unassigned" : each.became(),
                             each.why());
         }
         Inputs.write(to, OwnBlockDocument.write(proposed.block()).getBytes(StandardCharsets.UTF_8));

@@ -3,7 +3,7 @@ package polymetron.hdl;
 import polymetron.verilog.Module;
 
 /**
- * A port of a module that somebody has written.
+ * A port of a user's module.
  *
  * @param width bits as an expression of the module's parameters (IEEE 1800)
  * @param signed whether it is declared as signed

@@ -21,7 +21,7 @@ import polymetron.hdl.grammar.VerilogLexer;
  * as expressions, in the port list or behind it. What it cannot read it names with file and line; it never guesses.
  */
 public final class VerilogReader {
-    /** Brackets within brackets, as deep as somebody writes them by hand. */
+    /** Deepest nesting of brackets: more than is written by hand. */
     private static final int DEEPEST = 200;
 
     private static final int MOST_PORTS = 4096;

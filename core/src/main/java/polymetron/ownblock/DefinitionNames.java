@@ -10,7 +10,7 @@ import polymetron.library.FieldType;
 import polymetron.library.RegisterType;
 
 /**
- * Names in a definition that somebody has written: they become names in Verilog, VHDL, C and devicetree, so that they have to be
+ * Names in a user's definition: they become names in Verilog, VHDL, C and devicetree, so that they have to be
  * legal in all of them, and to stay apart when they are put together.
  */
 final class DefinitionNames {

@@ -14,7 +14,7 @@ import polymetron.output.hardware.ProtocolSignals;
 import polymetron.text.TextWriter;
 import polymetron.verilog.Module;
 
-/** A module around one that somebody has written, with the ports that a definition asks for. */
+/** A module around a user's one, with the ports that the definition requires. */
 final class FittedModule {
     private static final Set<String> ONES =
             Set.of("wstrb", "pready", "hreadyout", "hready", "bready", "rready");

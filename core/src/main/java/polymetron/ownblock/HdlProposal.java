@@ -26,7 +26,7 @@ import tools.jackson.databind.node.JsonNodeFactory;
 import tools.jackson.databind.node.ObjectNode;
 
 /**
- * What the ports of a module that somebody has written can be, by their names, directions and widths together: clocks, resets,
+ * What the ports of a user's module can be, by their names, directions and widths together: clocks, resets,
  * buses, streams, interrupts, and lines that leave the chip. Each has its reason; what is left over is listed. From it come a
  * definition and a module around the other one, {@code NAME_fitted}, which has the ports that the definition asks for: both are
  * a beginning, and their owner's from then on.

@@ -112,7 +112,7 @@ public final class InterfaceChanges {
                         field.when());
     }
 
-    /** Something new beside what there was disturbs nobody, but for an input that has to be connected. */
+    /** Additions do no harm, except for inputs that have to be connected. */
     private <T> void lists(
             String what,
             List<T> before,

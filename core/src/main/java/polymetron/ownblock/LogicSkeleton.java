@@ -18,9 +18,9 @@ import polymetron.text.TextWriter;
 import polymetron.verilog.Module;
 
 /**
- * Where somebody's own logic begins: a module with every port that the definition gives it. Lines that leave the chip and are a
- * block's {@code lines} follow their fields already; every other output rests, one line each, until somebody writes something
- * better. It is written once; from then on the file is its owner's.
+ * A template for the user's logic: a module with every port that the definition gives it. Lines that leave the chip and are a
+ * block's {@code lines} follow their fields already; every other output is tied to 0, one line each, until the user
+ * writes logic for it. It is generated once; from then on the file is the user's.
  */
 public final class LogicSkeleton {
     private static final String SYNCHRONISED = "synchronised ";
@@ -162,7 +162,7 @@ public final class LogicSkeleton {
         return links;
     }
 
-    /** The one port that leaves the chip, without what tells its ways apart. */
+    /** The only port on the pins, without the suffix of its direction. */
     private Optional<String> line(List<LogicPort> all) {
         List<String> names = new ArrayList<>();
         type.outward().forEach(each -> each.ports().forEach(port -> names.add(port.name())));

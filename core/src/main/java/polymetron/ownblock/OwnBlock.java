@@ -6,7 +6,7 @@ import java.util.TreeMap;
 import polymetron.library.BlockType;
 
 /**
- * A block type that somebody has written: its definition and the files that come with it.
+ * A user's block type: its definition and the files that come with it.
  *
  * @param definition the definition as text in its canonical form
  * @param hardware Verilog files by name

@@ -118,6 +118,7 @@ public final class OwnBlockChecks {
         problems.addAll(refused);
         HdlReading reading = VerilogReader.read(block.hardware());
         reading.problems().forEach(each -> say(each.place(), "%s", each.what()));
+        problems.addAll(Instances.problems(block.hardware(), reading));
         Set<String> taken = takenModules();
         for (HdlModule module : reading.modules()) {
             if (taken.contains(module.name())) {

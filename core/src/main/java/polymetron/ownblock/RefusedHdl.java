@@ -8,7 +8,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * What somebody's Verilog may not contain, because a simulator would do it with the rights of whoever runs it: commands,
+ * What a user's Verilog may not contain, because a simulator would do it with the rights of whoever runs it: commands,
  * C code, files, and includes or memory files from elsewhere than the block's own folder (system tasks of IEEE 1800-2017, 20 and
  * 21; {@code $c} is a simulator's own).
  */

@@ -214,4 +214,42 @@ final class OwnBlockTest {
                         "outward interface hammers is another",
                         "field of LEVEL SOFT is another");
     }
+
+    /** After a change of one file the others are looked at: what is connected that is gone, and what is new and is not. */
+    @Test
+    void whatNoLongerFitsAfterAChangeIsListed() {
+        String inner =
+                """
+                module unit #(parameter W = 4) (
+                    input clk,
+                    input rst,
+                    output [W-1:0] leds
+                );
+                    assign leds = {W{clk & rst}};
+                endmodule
+                """;
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put("unit.v", inner);
+        var module = polymetron.hdl.VerilogReader.read(files).modules().getFirst();
+        OwnBlock block = HdlProposal.of(files, module, "bellworks").block();
+        assertThat(problems(block)).isEmpty();
+        TreeMap<String, String> changed = new TreeMap<>(block.hardware());
+        changed.put(
+                "unit.v",
+                inner.replace("input rst", "input reset")
+                        .replace("clk & rst", "clk & reset")
+                        .replace("output [W-1:0] leds", "output [W-1:0] leds, output spare"));
+        assertThat(
+                        problems(
+                                new OwnBlock(
+                                        block.type(),
+                                        block.definition(),
+                                        changed,
+                                        block.drivers())))
+                .containsExactly(
+                        "unit_fitted.v:11: module unit has no port rst any more; take its"
+                                + " connection out",
+                        "unit_fitted.v:11: input reset of module unit is not connected; add"
+                                + " .reset(…)");
+    }
 }

@@ -61,13 +61,13 @@ final class OwnBlocksGuideTest extends BrowserTest {
         page.getByText("New block type").click();
         step(
                 "Write `Chime` as the title and `bellworks`, `io`, `chime`, `1.0` as the identity,"
-                        + " and `chime` as the first name.");
+                        + " and `chime` as the default name.");
         write("Title", "Chime");
         write("vendor", "bellworks");
         write("library", "io");
         write("name", "chime");
         write("version", "1.0");
-        write("First name", "chime");
+        write("Default name", "chime");
         step(
                 "There is a register `LINES` already, with a bit for each of the four lines. Choose"
                         + " *Add a register*, name it `STROKES`, and its field `MOST`.");
@@ -125,7 +125,7 @@ final class OwnBlocksGuideTest extends BrowserTest {
         page.getByLabel("Registers")
                 .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("chime"))
                 .click();
-        assertThat(page.getByText("Here runs the Verilog of this block.")).isVisible();
+        assertThat(page.getByText("The Verilog of this block runs here.")).isVisible();
 
         verilog();
         newVersion(id);
@@ -142,7 +142,7 @@ final class OwnBlocksGuideTest extends BrowserTest {
         page.navigate("/blocks/edit");
         file("Verilog files of the block", "strobe_unit.v", text);
         Locator found = page.getByLabel("What the Verilog has");
-        assertThat(found).containsText("left over");
+        assertThat(found).containsText("unassigned");
         assertThat(found)
                 .containsText("target of AXI4-Lite but for this: s_axi_bvalid has to be an output");
         step(
@@ -155,7 +155,7 @@ final class OwnBlocksGuideTest extends BrowserTest {
                 text.replace("input reg s_axi_bvalid", "output reg s_axi_bvalid"));
         assertThat(found).containsText("target of AXI4-Lite registers");
         assertThat(found).containsText("it is inverted");
-        assertThat(found).not().containsText("left over");
+        assertThat(found).not().containsText("unassigned");
         Browser.assertAccessible(page);
         step("Write `lamps` as the board parts of `strobes`, and choose *Save*.");
         write("Board parts for strobes", "lamps");

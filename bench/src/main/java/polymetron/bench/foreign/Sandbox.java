@@ -9,7 +9,7 @@ import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 
 /**
- * Where programs run that are made from somebody's Verilog: without a network, as nobody, seeing the machine's programs read-only
+ * Where programs run that are built from user-supplied Verilog: without a network, as an unprivileged user, seeing the machine's programs read-only
  * and one folder of their own, with limits on memory, time, files and processes. Bubblewrap makes the namespaces, prlimit the
  * limits; where either is missing nothing runs.
  *

@@ -111,7 +111,7 @@ final class VerilatedBuild {
             }
             Files.writeString(work.resolve(STEPPER), text(STEPPER));
             Files.writeString(work.resolve("ports.h"), ports(harness));
-            // In the sandbox it is nobody who writes here.
+            // The sandbox writes here as an unprivileged user.
             Files.setPosixFilePermissions(work, PosixFilePermissions.fromString("rwxrwxrwx"));
             run(name, work, command(harness));
             Files.createDirectories(folder);

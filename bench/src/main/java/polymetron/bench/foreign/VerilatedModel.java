@@ -8,7 +8,7 @@ import polymetron.output.hardware.BlockHarness;
 import polymetron.output.hardware.BlockHarness.Line;
 
 /**
- * A block of somebody's own on the bench: its Verilog itself, stepped in a process of its own. It is as far as the processor at
+ * A user's block on the bench: its Verilog itself, stepped in a process of its own. It is as far as the processor at
  * each access. What it does by itself in between is noticed at the next step: as soon as 64 cycles later, and after a while without
  * a change as late as 4096; the same run always notices it at the same cycle.
  */
@@ -104,7 +104,7 @@ public final class VerilatedModel extends BlockModel implements AutoCloseable {
         StepperProcess.Answer answer = ask(ACCESS, write, offset & ~3, value, bytes);
         if (answer.isSilent()) {
             throw new BenchException(
-                    "%s does not answer %s of offset 0x%X: a processor would wait for ever"
+                    "%s does not answer %s of offset 0x%X: a processor would wait forever"
                             .formatted(name, write == 1 ? "a write" : "a read", offset));
         }
         return answer;

@@ -280,7 +280,7 @@ public final class LiveBench implements AutoCloseable {
     }
 
     /**
-     * Lets something around the board act, or not: while it does, nobody else moves its parts.
+     * Lets something around the board act, or not: while it does, its parts cannot be moved otherwise.
      *
      * @param kind its kind, as the board says it
      * @throws BenchException when there is no such thing
@@ -567,7 +567,7 @@ public final class LiveBench implements AutoCloseable {
         return labels(model -> model instanceof RegisterFileModel);
     }
 
-    /** What the processor reaches that somebody has written, and whose Verilog runs. */
+    /** The users' blocks that the processor reaches and whose Verilog runs. */
     public List<String> verilogBlocks() {
         return labels(model -> model instanceof VerilatedModel);
     }

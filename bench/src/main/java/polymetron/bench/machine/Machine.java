@@ -431,7 +431,7 @@ public final class Machine implements AutoCloseable {
         settle();
     }
 
-    /** What moves a part of the board now, so that nobody else can. */
+    /** What moves a part of the board now, so that it cannot be moved otherwise. */
     public Optional<SurroundingOfBoard> holder(String part) {
         return surroundings().stream().filter(each -> each.holds(part)).findFirst();
     }

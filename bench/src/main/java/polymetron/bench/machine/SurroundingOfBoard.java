@@ -98,7 +98,7 @@ public final class SurroundingOfBoard {
         return acts;
     }
 
-    /** Whether a part is moved by it now, and so by nobody else. */
+    /** Whether it moves a part now, which cannot be moved otherwise then. */
     boolean holds(String part) {
         return acts && described.parts().containsValue(part);
     }

@@ -6,7 +6,7 @@ import java.util.List;
 /**
  * A lock chamber between an upper and a lower water: two gates above, two below. A drive moves its gate by the width of its
  * pulses, half the period for standing; the end switches are pressed at both ends. Water goes through open gates as fast as
- * the levels differ, and through sluices that somebody opens into the chamber while all gates are shut. Speeds and levels are
+ * the levels differ, and through sluices that the lock keeper opens into the chamber while all gates are shut. Speeds and levels are
  * made up.
  */
 public final class LockChamber implements SurroundingModel {

@@ -100,7 +100,7 @@ final class CanalLockTest {
         assertThat(answer("status")).contains("gate 0 is open");
     }
 
-    /** With the chamber around the board nobody moves a switch: the gates go by themselves, and water comes to them. */
+    /** With the chamber around the board no switch is moved by hand: the gates go by themselves, and water comes to them. */
     @Test
     void aBoatGoesThroughByCommandsAlone() {
         SurroundingOfBoard chamber = machine.surroundings().getFirst();

@@ -14,7 +14,7 @@ import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.ownblock.OwnBlock;
 import polymetron.software.SoftwareView;
 
-/** Verilog that goes wrong on the bench: somebody is told, and the bench goes on living. */
+/** Verilog that fails on the bench: the message says what and where, and the bench survives. */
 @Timeout(180)
 final class ForeignHdlFaultsTest {
     @TempDir private Path folder;

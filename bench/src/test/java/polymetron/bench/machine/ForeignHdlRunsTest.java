@@ -27,7 +27,7 @@ import polymetron.ownblock.OwnBlockDocument;
 import polymetron.software.SoftwareView;
 
 /**
- * Verilog that somebody brings, in three styles and on three protocols: what is proposed for its ports is right without a
+ * User-supplied Verilog in three styles and on three protocols: what is proposed for its ports is right without a
  * correction, and a program reaches its registers in simulation.
  */
 final class ForeignHdlRunsTest {

@@ -24,7 +24,7 @@ import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
 
 /**
- * Registers that somebody describes, at random: all widths, rows, expressions, accesses, on each protocol. Their description as the
+ * Random descriptions of registers: all widths, rows, expressions, accesses, on each protocol. Their description as the
  * bench executes it and the hardware that is made from it answer thousands of accesses alike. More seeds by hand with
  * -Dpolymetron.own.seeds=3,4,5.
  */

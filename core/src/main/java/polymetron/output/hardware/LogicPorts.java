@@ -45,7 +45,7 @@ public final class LogicPorts {
     /**
      * A port, seen from the module.
      *
-     * @param bits width with the parameters that were asked for
+     * @param bits width with the given parameters
      * @param width the same as an expression of the block's parameters
      * @param isNeeded whether something outside waits for it
      */

@@ -16,7 +16,7 @@ import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
 
 /**
- * What follows from a block that somebody writes, while it is written.
+ * What follows from a block while its author writes it.
  *
  * @param document the whole with open places filled, as it would be kept; empty where it cannot be read
  * @param problems what is wrong; empty for one that can be kept

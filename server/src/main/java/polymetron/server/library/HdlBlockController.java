@@ -17,7 +17,7 @@ import polymetron.ownblock.HdlProposal;
 import polymetron.ownblock.OwnBlockDocument;
 import polymetron.ownblock.RefusedHdl;
 
-/** Blocks out of Verilog that somebody brings: what its ports are is proposed, and nothing is kept. */
+/** Blocks from user-supplied Verilog: the roles of its ports are proposed, and nothing is kept. */
 @RestController
 final class HdlBlockController {
     private static final int MOST_FILES = 64;

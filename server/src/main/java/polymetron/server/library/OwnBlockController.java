@@ -151,7 +151,7 @@ final class OwnBlockController {
                     change == null
                             ? "there is a block type %s already; open it to change it, or give this one another version"
                                     .formatted(identity)
-                            : "somebody else has changed %s meanwhile; open it again, and keep what you wrote as another version"
+                            : "%s was changed by another user meanwhile; open it again, and keep what you wrote as another version"
                                     .formatted(identity));
         }
         return new SavedBlock(identity, kept(identity).change());

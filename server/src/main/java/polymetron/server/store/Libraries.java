@@ -111,7 +111,7 @@ public class Libraries {
     }
 
     /**
-     * A block type that somebody has written.
+     * A user's block type.
      *
      * @param change grows with every change to it
      */
@@ -141,7 +141,7 @@ public class Libraries {
     }
 
     /**
-     * Keeps a block type, if nobody has changed it meanwhile.
+     * Keeps a block type unless it was changed meanwhile.
      *
      * @param change the change that it was made from; null for one that is new
      * @return false where it was changed, or is there already

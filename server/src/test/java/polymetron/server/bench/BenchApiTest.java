@@ -150,7 +150,7 @@ final class BenchApiTest {
                                         List.of(Map.of("program", program, "processor", "cpu")))))
                 .isEqualTo("each processor runs one program, and cpu has two");
 
-        // While the battery runs down by itself nobody else sets its voltage.
+        // While the battery runs down by itself its voltage cannot be set.
         String around = station + "/bench/surroundings/";
         assertThat(status(around + "battery", Map.of("on", true))).isEqualTo(204);
         JsonNode acting = server.get(station + "/bench").json().path("state").path("around").get(0);

@@ -86,7 +86,7 @@ final class OwnBlockApiTest {
         Answer second = upload("?name=chime.json&change=" + change, other);
         assertThat(second.status()).isEqualTo(422);
         assertThat(second.json().path("detail").asString())
-                .startsWith("somebody else has changed two:io:chime:1.0 meanwhile");
+                .startsWith("two:io:chime:1.0 was changed by another user meanwhile");
         assertThat(server.get("/api/library/blocks/two:io:chime:1.0/document").text())
                 .contains("It strikes hard.");
     }
