@@ -146,8 +146,14 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                 </select>
             </label>
             <span class="text-[13px] text-soft"
-                >Clock and reset are clk and rst. The block works on any bus: adapters are inserted where they differ.
-            </span>
+                >Clock and reset are clk and rst. The block works on any bus: adapters are inserted where they
+                differ.</span
+            >
+        </div>
+        <div class="mt-2 grid grid-cols-[auto_auto_auto_auto_1fr_auto] items-center gap-x-2 gap-y-1">
+            <template v-for="(outward, at) in definition.outward" :key="at">
+                <template v-for="port in outward.ports" :key="port.name">
+                    <span class="text-soft">Lines</span>
                     <input
                         v-model.trim="port.name"
                         class="input w-32 font-mono"

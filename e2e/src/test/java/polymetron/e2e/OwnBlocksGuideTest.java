@@ -136,7 +136,7 @@ final class OwnBlocksGuideTest extends BrowserTest {
     private void verilog() {
         step(
                 "Open *Library*, choose *New block type*, then *From Verilog …* and the file: its"
-                        + " bus is left over, because `s_axi_bvalid` has to be an output.");
+                        + " bus stays unassigned, because `s_axi_bvalid` has to be an output.");
         String begun = guide.substring(guide.indexOf("```verilog\n") + 11);
         String text = begun.substring(0, begun.indexOf("```"));
         page.navigate("/blocks/edit");
