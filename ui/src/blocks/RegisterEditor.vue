@@ -24,7 +24,8 @@ const props = defineProps<{
 }>()
 
 const table = ref<HTMLTableElement>()
-const hex = (value: number): string => `0x${value.toString(16).toUpperCase().padStart(2, '0')}`
+const hex = (value: number | undefined): string =>
+    value === undefined ? '' : `0x${value.toString(16).toUpperCase().padStart(2, '0')}`
 
 function fresh(stem: string, taken: string[]): string {
     let number = taken.length
@@ -177,7 +178,7 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                         <input
                             class="input w-full font-mono"
                             :value="register.offset ?? ''"
-                            :placeholder="hex(offsets.get(register.name) ?? 0)"
+                            :placeholder="hex(offsets.get(register.name))"
                             :aria-label="`Offset of ${register.name}`"
                             title="Empty: behind the register above"
                             @change="set(register, 'offset', value($event))"

@@ -32,12 +32,18 @@ final class ScreenshotsTest {
             String large = addressOf(page, "Highland Station");
             assertThat(page.getByText("being checked")).hasCount(0);
             save(page, "platforms");
-            page.navigate("/new");
-            assertThat(page.getByText("Earthquake field station")).isVisible();
-            save(page, "new-platform");
             page.navigate("/library/polymetron:serial:uart:1.0");
             assertThat(page.getByText("ns16550a")).isVisible();
             save(page, "library");
+            page.navigate("/blocks/edit");
+            page.getByText("Add an interrupt").click();
+            page.getByText("Add a register").click();
+            assertThat(
+                            page.getByLabel(
+                                    "Bits of REGISTER1",
+                                    new Page.GetByLabelOptions().setExact(true)))
+                    .isVisible();
+            save(page, "block-editor");
             page.navigate("/boards/polymetron:boards:foreland:1.0");
             assertThat(page.getByText("8 switches").first()).isVisible();
             save(page, "boards");

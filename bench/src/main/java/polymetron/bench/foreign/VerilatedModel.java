@@ -2,7 +2,7 @@ package polymetron.bench.foreign;
 
 import java.util.ArrayList;
 import java.util.List;
-import polymetron.bench.block.BlockModel;
+import polymetron.bench.block.OwnBlockModel;
 import polymetron.bench.machine.BenchException;
 import polymetron.output.hardware.BlockHarness;
 import polymetron.output.hardware.BlockHarness.Line;
@@ -12,7 +12,7 @@ import polymetron.output.hardware.BlockHarness.Line;
  * each access. What it does by itself in between is noticed at the next step: as soon as 64 cycles later, and after a while without
  * a change as late as 4096; the same run always notices it at the same cycle.
  */
-public final class VerilatedModel extends BlockModel implements AutoCloseable {
+public final class VerilatedModel extends OwnBlockModel {
     private static final int RUN = 0;
     private static final int ACCESS = 1;
     private static final int SET = 2;
@@ -121,7 +121,7 @@ public final class VerilatedModel extends BlockModel implements AutoCloseable {
         return level(source) != 0;
     }
 
-    /** What the block drives at one of its ports; 0 where it has none of the name. */
+    @Override
     public long level(String port) {
         List<Line> lines = harness.outputs();
         for (int at = 0; at < lines.size(); at++) {
@@ -133,7 +133,7 @@ public final class VerilatedModel extends BlockModel implements AutoCloseable {
         return 0;
     }
 
-    /** Sets what comes in at a port. */
+    @Override
     public void set(String port, long levels) {
         List<Line> lines = new ArrayList<>(harness.inputs());
         for (int at = 0; at < lines.size(); at++) {

@@ -9,10 +9,10 @@ import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Predicate;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.GpioModel;
+import polymetron.bench.block.OwnBlockModel;
 import polymetron.bench.block.PwmModel;
 import polymetron.bench.block.RegisterFileModel;
 import polymetron.bench.check.MemoryNotice;
-import polymetron.bench.foreign.VerilatedModel;
 import polymetron.bench.hart.Trap;
 import polymetron.bench.machine.BenchException;
 import polymetron.bench.machine.Machine;
@@ -222,7 +222,7 @@ public final class LiveBench implements AutoCloseable {
                     "%s is driven by the platform; it cannot be moved by hand".formatted(part));
         }
         BlockModel moved = machine.model(link.block().name()).orElse(null);
-        if (!(moved instanceof GpioModel || moved instanceof VerilatedModel)) {
+        if (!(moved instanceof GpioModel || moved instanceof OwnBlockModel)) {
             throw new BenchException(
                     "%s has no lines that are moved by hand: it is on %s"
                             .formatted(part, link.block().name()));
@@ -337,7 +337,7 @@ public final class LiveBench implements AutoCloseable {
     }
 
     private static long driven(BlockModel model, SizedPort port) {
-        return model instanceof VerilatedModel own
+        return model instanceof OwnBlockModel own
                 ? own.level(port.name())
                 : Integer.toUnsignedLong(((GpioModel) model).driven());
     }
@@ -348,7 +348,7 @@ public final class LiveBench implements AutoCloseable {
             List<BenchState.PartLevel> parts = new ArrayList<>();
             for (OutwardLink link : links()) {
                 BlockModel model = machine.model(link.block().name()).orElse(null);
-                if (model instanceof GpioModel || model instanceof VerilatedModel) {
+                if (model instanceof GpioModel || model instanceof OwnBlockModel) {
                     SizedPort port = link.form().ports().getFirst();
                     long levels =
                             port.direction() == Direction.OUT
@@ -569,7 +569,7 @@ public final class LiveBench implements AutoCloseable {
 
     /** The users' blocks that the processor reaches and whose Verilog runs. */
     public List<String> verilogBlocks() {
-        return labels(model -> model instanceof VerilatedModel);
+        return labels(model -> model instanceof OwnBlockModel);
     }
 
     /** What the processor reaches that has registers on the bench. */

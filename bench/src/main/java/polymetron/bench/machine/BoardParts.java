@@ -7,9 +7,9 @@ import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.ConverterReaderModel;
 import polymetron.bench.block.GpioModel;
 import polymetron.bench.block.I2cModel;
+import polymetron.bench.block.OwnBlockModel;
 import polymetron.bench.block.PpsTimestampModel;
 import polymetron.bench.block.SpiModel;
-import polymetron.bench.foreign.VerilatedModel;
 import polymetron.bench.part.ConverterSignal;
 import polymetron.bench.part.SpiConverter;
 import polymetron.bench.part.SpiPart;
@@ -30,7 +30,7 @@ final class BoardParts {
     /** What a part puts on the lines of the block that it is on; nothing where it cannot be moved. */
     static void move(OutwardLink link, BlockModel model, long levels) {
         switch (model) {
-            case VerilatedModel own -> own.set(link.form().ports().getFirst().name(), levels);
+            case OwnBlockModel own -> own.set(link.form().ports().getFirst().name(), levels);
             case GpioModel lines -> lines.setOutside((int) levels);
             case PpsTimestampModel seconds -> seconds.setPulse((levels & 1) != 0);
             case AnalogMonitorModel monitor -> {

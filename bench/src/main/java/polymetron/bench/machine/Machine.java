@@ -14,13 +14,13 @@ import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.MachineTimerModel;
 import polymetron.bench.block.MemoryMover;
+import polymetron.bench.block.OwnBlockModel;
 import polymetron.bench.block.StreamModel;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.block.WatchdogModel;
 import polymetron.bench.check.MemoryCheck;
 import polymetron.bench.check.MemoryNotice;
 import polymetron.bench.clock.ClockRatio;
-import polymetron.bench.foreign.VerilatedModel;
 import polymetron.bench.hart.BusMap;
 import polymetron.bench.hart.Caches;
 import polymetron.bench.hart.DataCache;
@@ -221,8 +221,8 @@ public final class Machine implements AutoCloseable {
     @Override
     public void close() {
         for (BlockModel model : models.values()) {
-            if (model instanceof VerilatedModel verilated) {
-                verilated.close();
+            if (model instanceof OwnBlockModel ownBlock) {
+                ownBlock.close();
             }
         }
     }

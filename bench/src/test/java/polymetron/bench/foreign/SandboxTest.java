@@ -1,19 +1,28 @@
 package polymetron.bench.foreign;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assumptions.assumeThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.outside.Tool;
 
 /** What a program in the sandbox can reach: nothing but the machine's programs and its own folder. */
 final class SandboxTest {
-    private final Sandbox sandbox = Sandbox.find().orElseThrow();
+    private Sandbox sandbox;
 
     @TempDir private Path folder;
+
+    /** Where a machine forbids namespaces there is no sandbox, and foreign Verilog does not run. */
+    @BeforeEach
+    void isPossible() {
+        assumeThat(Sandbox.find()).isPresent();
+        sandbox = Sandbox.find().orElseThrow();
+    }
 
     private Tool.Outcome shell(boolean writes, Sandbox.Limits limits, String script) {
         List<String> command =
