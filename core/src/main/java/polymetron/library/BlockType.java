@@ -2,6 +2,7 @@ package polymetron.library;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -61,6 +62,19 @@ public record BlockType(
                 software == null
                         ? new SoftwareBinding(null, null, null, null, null, null)
                         : software;
+        if (software.compatible().isEmpty() && !identity.vendor().equals(Vlnv.OURS)) {
+            software = software.with(compatible(identity));
+        }
+    }
+
+    /** What a devicetree calls a block whose definition does not say: vendor, name and version. */
+    private static String compatible(Vlnv identity) {
+        String name = "%s-%s".formatted(identity.name(), identity.version());
+        return "%s,%s".formatted(plain(identity.vendor()), plain(name));
+    }
+
+    private static String plain(String text) {
+        return text.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9.-]", "-");
     }
 
     /** What it is to the rest of a platform, of one sort. */

@@ -32,4 +32,10 @@ public record SoftwareBinding(
         compatible = Lists.orEmpty(compatible);
         properties = Lists.orEmpty(properties);
     }
+
+    /** The same with another {@code compatible}. */
+    SoftwareBinding with(String other) {
+        return new SoftwareBinding(
+                List.of(other), driver, driverFolder, standard, node, properties);
+    }
 }

@@ -97,7 +97,8 @@ public final class HdlProposal {
                 say(
                         port,
                         "tied to 0",
-                        "a signal of %s that no bus here has".formatted(bus.protocol().title()));
+                        "an optional signal of %s that the buses here do not have"
+                                .formatted(bus.protocol().title()));
                 left.remove(port);
             }
         }
@@ -196,7 +197,7 @@ public final class HdlProposal {
                 clockNames.add(its);
                 clocks.addObject().put("name", its);
                 fitted.connect(port, its, false);
-                say(port, "clock " + its, "an input of one bit that is called like a clock");
+                say(port, "clock " + its, "a one-bit input named like a clock");
                 left.remove(port);
             }
         }
@@ -218,9 +219,8 @@ public final class HdlProposal {
                         port,
                         "reset " + its,
                         isLow
-                                ? "an input of one bit that is called like a reset that is active"
-                                        + " low; it is inverted"
-                                : "an input of one bit that is called like a reset");
+                                ? "a one-bit input named like an active-low reset; it is inverted"
+                                : "a one-bit input named like a reset");
                 left.remove(port);
             }
         }
@@ -335,8 +335,7 @@ public final class HdlProposal {
                                 say(
                                         port,
                                         what,
-                                        "called like %s, and goes in its direction"
-                                                .formatted(signal)));
+                                        "named like %s, with its direction".formatted(signal)));
     }
 
     private int bits(BusSignals bus, String... signals) {
@@ -375,7 +374,7 @@ public final class HdlProposal {
                                     port,
                                     "%s of stream %s"
                                             .formatted(stream.isSource() ? "source" : "sink", name),
-                                    "called like %s, and goes in its direction".formatted(signal));
+                                    "named like %s, with its direction".formatted(signal));
                         });
         if (!stream.signals().containsKey("tready")) {
             fitted.alwaysReady(name, stream.isSource());
@@ -389,8 +388,8 @@ public final class HdlProposal {
             say(
                     port,
                     "",
-                    "a port that goes both ways inside the chip: make it an input, an output and a"
-                            + " drive of each line");
+                    "there are no bidirectional ports inside the chip: replace it by an input, an"
+                            + " output and an output enable");
             return;
         }
         String its = fresh(names, plain(port.name()));
@@ -403,7 +402,7 @@ public final class HdlProposal {
             interrupt.put("line", "device");
             interrupt.put("trigger", "high");
             fitted.connect(port, its, false);
-            say(port, "interrupt " + its, "an output of one bit that is called like an interrupt");
+            say(port, "interrupt " + its, "a one-bit output named like an interrupt");
             return;
         }
         ObjectNode form = outward.addObject();
@@ -423,7 +422,7 @@ public final class HdlProposal {
         say(
                 port,
                 "lines " + its,
-                "nothing of the chip is called like that, so it leaves it; tie it in %s if it shall not"
+                "no role is known for the name, so it goes to pins; tie it in %s if it must not"
                         .formatted(fitted.name() + ".v"));
     }
 }

@@ -5,6 +5,7 @@ import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.PosixFilePermissions;
@@ -23,6 +24,7 @@ import polymetron.output.hardware.BlockHarness;
 final class VerilatedBuild {
     private static final int LONGEST_SECONDS = 300;
     private static final int SAID = 600;
+    private static final int MOST_KEPT = 64;
     private static final String STEPPER = "stepper.cpp";
 
     private final Sandbox sandbox;
@@ -114,9 +116,15 @@ final class VerilatedBuild {
             // The sandbox writes here as an unprivileged user.
             Files.setPosixFilePermissions(work, PosixFilePermissions.fromString("rwxrwxrwx"));
             run(name, work, command(harness));
+            Path built = work.resolve("obj/stepper");
+            if (!Files.isRegularFile(built, LinkOption.NOFOLLOW_LINKS)) {
+                throw new BenchException(
+                        "%s: its Verilog was not made into a model".formatted(name));
+            }
+            forgetOldest();
             Files.createDirectories(folder);
             Files.move(
-                    work.resolve("obj/stepper"),
+                    built,
                     folder.resolve("stepper"),
                     StandardCopyOption.ATOMIC_MOVE,
                     StandardCopyOption.REPLACE_EXISTING);
@@ -124,6 +132,20 @@ final class VerilatedBuild {
                     folder.resolve("stepper"), PosixFilePermissions.fromString("rwxr-xr-x"));
         } finally {
             remove(work);
+        }
+    }
+
+    /** What was built long ago can be built again. */
+    private void forgetOldest() throws IOException {
+        List<Path> all;
+        try (Stream<Path> folders = Files.list(kept)) {
+            all =
+                    folders.filter(each -> Files.exists(each.resolve("stepper")))
+                            .sorted(Comparator.comparing(each -> each.toFile().lastModified()))
+                            .toList();
+        }
+        for (Path each : all.subList(0, Math.max(0, all.size() - MOST_KEPT))) {
+            remove(each);
         }
     }
 

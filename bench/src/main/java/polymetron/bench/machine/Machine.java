@@ -56,6 +56,9 @@ public final class Machine implements AutoCloseable {
 
     private static final long MOST_WAYS = 64;
 
+    /** Processes of users' blocks; further ones are run by the description of their registers. */
+    private static final int MOST_OWN = 16;
+
     /** Cycles after which harts find what others have done. */
     private static final int TOGETHER = 64;
 
@@ -203,9 +206,11 @@ public final class Machine implements AutoCloseable {
 
     private Optional<BlockModel> madeModel(
             OwnModels own, ElaboratedBlock block, SizedInterface form) {
-        Optional<BlockModel> made;
+        Optional<BlockModel> made = Optional.empty();
         try {
-            made = own.of(platform, block, form);
+            if (ownModels() < MOST_OWN) {
+                made = own.of(platform, block, form);
+            }
         } catch (BenchException impossible) {
             close();
             throw impossible;
@@ -215,6 +220,11 @@ public final class Machine implements AutoCloseable {
                         model.clock(
                                 ClockRatio.of(Math.max(1, platform.frequencyHz(block)), clockHz)));
         return made.isPresent() ? made : BlockModels.create(platform, block, form, clockHz);
+    }
+
+    /** How many models run in processes of their own. */
+    private long ownModels() {
+        return models.values().stream().filter(OwnBlockModel.class::isInstance).count();
     }
 
     /** Puts away what its models have outside of this process. */

@@ -63,6 +63,16 @@ final class ForeignHdlRunsTest {
         assertThat(hardware.notBuilt()).isEmpty();
         hardware.files().forEach(each -> Tool.write(folder, each.path(), each.bytes()));
         var image = program(platform, folder.resolve("program"));
+        // A block whose definition says nothing of the devicetree has a node that dtc takes.
+        Tool.run(
+                folder.resolve("program"),
+                "dtc",
+                "-q",
+                "-O",
+                "dtb",
+                "-o",
+                "chimes.dtb",
+                "chimes.dts");
         Tool.write(folder, "chimes.hex", ImageFiles.of(image, "chimes").getFirst().bytes());
         assertThat(OwnBlockRunsTest.run(folder, simulator)).contains(words + " end.");
         assertThat(OwnBlockRunsTest.run(folder, simulator, "PARTS=1"))

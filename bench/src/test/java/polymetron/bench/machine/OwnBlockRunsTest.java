@@ -178,4 +178,32 @@ final class OwnBlockRunsTest {
                         .formatted(simulator, String.join(" ", more));
         return Tool.run(folder, command.strip().split(" "));
     }
+
+    /** Two versions on one platform that bring different files of one name are refused, and not mixed. */
+    @Test
+    void versionsOfOneModuleAreNotMixed() {
+        OwnBlock old = chime("apb");
+        TreeMap<String, String> files = new TreeMap<>(old.hardware());
+        files.computeIfPresent("bellworks_chime.v", (name, text) -> text + "// newer\n");
+        OwnBlock described =
+                OwnBlockDocument.read(
+                        "chime.json",
+                        OwnBlockDocument.write(old)
+                                .replace("bellworks:io:chime:1.0", "bellworks:io:chime:1.1"));
+        Library library =
+                Shipped.LIBRARY
+                        .with(old.type(), old.hardware(), old.drivers())
+                        .with(described.type(), files, old.drivers());
+        Platform platform = platform(old, "hammers").platform();
+        platform =
+                new Editor(library)
+                        .apply(
+                                platform,
+                                new Edit.AddBlock("other", described.type().identity(), Map.of()));
+        assertThat(Hardware.of(new Elaborator(library).elaborate(platform)).notBuilt())
+                .extracting(each -> each.subject() + ": " + each.why())
+                .contains(
+                        "other: its file bellworks_chime.v is another than that of chime, which is"
+                                + " version 1.0; use one version of both");
+    }
 }

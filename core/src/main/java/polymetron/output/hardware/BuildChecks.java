@@ -39,6 +39,7 @@ final class BuildChecks {
         platform.blocks().forEach(checks::block);
         platform.buses().forEach(checks::bus);
         checks.netNames();
+        checks.files();
         checks.streams();
         return List.copyOf(checks.found);
     }
@@ -123,6 +124,33 @@ final class BuildChecks {
                                 .formatted(from, link.sinkRef(), to));
             }
         }
+    }
+
+    /** Files lie in one folder: two versions of a user's block may have different ones of the same name. */
+    private void files() {
+        Map<String, ElaboratedBlock> owners = new HashMap<>();
+        for (ElaboratedBlock block : platform.blocks()) {
+            platform.library()
+                    .hardware()
+                    .of(block.type().identity())
+                    .forEach(
+                            (file, text) -> {
+                                ElaboratedBlock other = owners.putIfAbsent(file, block);
+                                if (other != null && !text.equals(text(other, file))) {
+                                    add(
+                                            block.name(),
+                                            "its file %s is another than that of %s, which is version %s; use one version of both"
+                                                    .formatted(
+                                                            file,
+                                                            other.name(),
+                                                            other.type().identity().version()));
+                                }
+                            });
+        }
+    }
+
+    private String text(ElaboratedBlock block, String file) {
+        return platform.library().hardware().of(block.type().identity()).get(file);
     }
 
     private void inDomain(ElaboratedBlock block, String port) {
