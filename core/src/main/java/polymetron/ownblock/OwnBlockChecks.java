@@ -89,6 +89,19 @@ public final class OwnBlockChecks {
                             ? "add it"
                             : "there is " + String.join(", ", block.drivers().keySet()));
         }
+        for (String driver : block.drivers().keySet()) {
+            library.types().stream()
+                    .filter(each -> !each.identity().isVersionOf(type.identity()))
+                    .filter(each -> library.driverFiles(each.identity()).containsKey(driver))
+                    .findFirst()
+                    .ifPresent(
+                            each ->
+                                    say(
+                                            "/drivers",
+                                            "%s is the driver of %s; give it another name",
+                                            driver,
+                                            each.identity()));
+        }
         if (type.hardware() == null) {
             if (!block.hardware().isEmpty()) {
                 say("/definition/hardware", "name the module that the files hold");

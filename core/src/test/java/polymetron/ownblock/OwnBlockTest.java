@@ -252,4 +252,21 @@ final class OwnBlockTest {
                         "unit_fitted.v:11: input reset of module unit is not connected; add"
                                 + " .reset(…)");
     }
+
+    @Test
+    void aDriverOfTheLibraryIsNotReplaced() {
+        OwnBlock block = OwnBlockDocument.read("chime.json", DOCUMENT.replace("chime.h", "uart.h"));
+        TreeMap<String, String> drivers = new TreeMap<>();
+        drivers.put("uart.h", DriverSkeleton.of(block.type()));
+        assertThat(
+                        problems(
+                                new OwnBlock(
+                                        block.type(),
+                                        block.definition(),
+                                        new TreeMap<>(),
+                                        drivers)))
+                .contains(
+                        "/drivers: uart.h is the driver of polymetron:processor:hard-complex:1.0;"
+                                + " give it another name");
+    }
 }

@@ -19,6 +19,8 @@ import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
+import polymetron.outside.Tool;
+import polymetron.ownblock.DriverSkeleton;
 import polymetron.ownblock.LogicSkeleton;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockChecks;
@@ -121,6 +123,16 @@ final class RandomOwnBlockTest {
                 new OwnBlock(described.type(), described.definition(), files, new TreeMap<>());
         assertThat(OwnBlockChecks.of(whole, Shipped.LIBRARY)).isEmpty();
         return whole;
+    }
+
+    /** The driver that follows from a description is legal C, whatever is described. */
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12})
+    void theDriverCompiles(long seed, @TempDir Path folder) {
+        Tool.write(folder, "any.c", DriverSkeleton.of(block(seed).type()));
+        Tool.run(
+                folder,
+                "gcc -std=c11 -Wall -Wextra -Werror -Wno-unused-function -c any.c".split(" "));
     }
 
     static long[] seeds() {
