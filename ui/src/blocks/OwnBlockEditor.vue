@@ -59,6 +59,9 @@ async function propose(module?: string): Promise<void> {
     }
 }
 const refused = ref<string[]>([])
+const unassigned = computed(() =>
+    (found.value?.reasons ?? []).filter((each) => !each.became).map((each) => each.port),
+)
 
 function prepared(document: OwnBlock): OwnBlock {
     document.hardware ??= []
@@ -260,7 +263,9 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
                     Save
                 </button>
             </div>
-            <div class="grid min-h-0 flex-1 grid-cols-[1fr_340px] grid-rows-[minmax(0,1fr)]">
+            <div
+                class="grid min-h-0 flex-1 grid-cols-[1fr_340px] max-[1100px]:grid-cols-[1fr_220px] grid-rows-[minmax(0,1fr)]"
+            >
                 <form class="relative min-w-0 overflow-auto px-5 py-4" @submit.prevent>
                     <div v-if="change === undefined" class="sheet mb-4 flex items-center gap-3 p-3">
                         <span class="grow text-[13px]">
@@ -371,6 +376,10 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
                 </form>
                 <aside class="min-h-0 overflow-auto border-l border-line bg-sheet px-4 py-4">
                     <h2 class="heading">Findings</h2>
+                    <p v-if="unassigned.length" class="mt-1 text-[13px] text-warn">
+                        Unassigned ports of {{ found?.module }}: {{ unassigned.join(', ') }}. Outputs stay
+                        open, inputs get zeros.
+                    </p>
                     <p v-if="!problems.length" class="mt-1 text-[13px] text-soft">Nothing is wrong.</p>
                     <ul v-else class="mt-1" aria-label="What is wrong">
                         <li v-for="each in problems" :key="each.at + each.what" class="mt-1 text-[13px]">

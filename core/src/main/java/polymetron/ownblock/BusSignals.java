@@ -94,7 +94,28 @@ record BusSignals(
      * @param ports those that are right
      * @param why what the interface lacks
      */
-    record Almost(List<HdlPort> ports, String why) {}
+    record Almost(List<HdlPort> ports, String why) {
+        Almost with(List<HdlPort> all) {
+            return new Almost(all, why);
+        }
+    }
+
+    /** Everything behind a prefix that is a signal of the protocol, needed or not. */
+    private static List<HdlPort> ofPrefix(List<HdlPort> ports, String prefix, Protocol protocol) {
+        return ports.stream()
+                .filter(
+                        port ->
+                                spellings(port, protocol).stream()
+                                                .anyMatch(each -> each.prefix().equals(prefix))
+                                        || isIgnored(port, prefix, protocol))
+                .toList();
+    }
+
+    private static boolean isIgnored(HdlPort port, String prefix, Protocol protocol) {
+        String name = port.name().toLowerCase(Locale.ROOT);
+        return name.startsWith(prefix)
+                && IGNORED.get(protocol).matcher(name.substring(prefix.length())).matches();
+    }
 
     /** Most signals that may be lacking, so that it is still plain what is meant. */
     private static final int MOST_LACKING = 3;
@@ -114,6 +135,7 @@ record BusSignals(
             byPrefix.forEach(
                     (prefix, signals) ->
                             almost(prefix, protocol, signals)
+                                    .map(each -> each.with(ofPrefix(ports, prefix, protocol)))
                                     .filter(each -> taken.add(prefix))
                                     .ifPresent(found::add));
         }
@@ -216,14 +238,7 @@ record BusSignals(
     List<HdlPort> ignored(List<HdlPort> ports) {
         return ports.stream()
                 .filter(port -> !signals.containsValue(port))
-                .filter(
-                        port -> {
-                            String name = port.name().toLowerCase(Locale.ROOT);
-                            return name.startsWith(prefix)
-                                    && IGNORED.get(protocol)
-                                            .matcher(name.substring(prefix.length()))
-                                            .matches();
-                        })
+                .filter(port -> isIgnored(port, prefix, protocol))
                 .toList();
     }
 
