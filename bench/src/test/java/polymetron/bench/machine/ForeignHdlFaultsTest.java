@@ -95,7 +95,8 @@ final class ForeignHdlFaultsTest {
             var own = machine.model("own").orElseThrow();
             assertThatThrownBy(() -> own.read(4))
                     .hasMessage(
-                            "own does not answer a read of offset 0x4: a processor would wait forever");
+                            "own does not answer a read of offset 0x4: a processor would wait"
+                                    + " forever");
         }
     }
 }

@@ -24,7 +24,9 @@ final class OwnBlockApiTest {
 
     /** A chime of a vendor of its own, so that tests do not meet. */
     private static String chime(String vendor) {
-        return OwnBlockExamples.chime().replace("bellworks", vendor);
+        return OwnBlockExamples.chime()
+                .replace("bellworks", vendor)
+                .replace("chime.h", vendor + "_chime.h");
     }
 
     private Answer upload(String path, String text) {
