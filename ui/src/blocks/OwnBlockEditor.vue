@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useQueryClient } from '@tanstack/vue-query'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { answer, client, Refusal, upload, type BlockLook, type HdlFoundView } from '../api/client'
-import DialogFrame from '../frame/DialogFrame.vue'
+import LeaveGuard from '../frame/LeaveGuard.vue'
 import { tell, tellProblem } from '../frame/notices'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import BlockFiles from './BlockFiles.vue'
@@ -80,35 +80,16 @@ function setIdentity(at: number, text: string): void {
     }
 }
 
-/** The document as it is sent: what the files say of module and driver is in the definition as well. */
+/** The document as it is sent; without files there is no module, and with some the server says which. */
 const text = computed(() => {
-    const now = block.value
-    if (!now) {
+    if (!block.value) {
         return ''
     }
-    const files = now.hardware ?? []
-    const drivers = now.drivers ?? []
-    const { hardware, ...rest } = now.definition
-    const driver = now.definition.software?.driver
-    const definition = {
-        ...rest,
-        ...(files.length
-            ? {
-                  hardware: {
-                      module: hardware?.module ?? look.value?.module ?? '',
-                      files: files.map((each) => each.name),
-                      parameters:
-                          hardware?.parameters ??
-                          Object.fromEntries((look.value?.parameters ?? []).map((each) => [each, each])),
-                  },
-              }
-            : {}),
-        software: {
-            ...rest.software,
-            driver: drivers.some((each) => each.name === driver) ? driver : drivers[0]?.name,
-        },
+    const definition = { ...block.value.definition }
+    if (!block.value.hardware?.length) {
+        delete definition.hardware
     }
-    return JSON.stringify({ ...now, definition })
+    return JSON.stringify({ ...block.value, definition })
 })
 const changed = computed(() => block.value !== undefined && text.value !== kept.value)
 
@@ -212,27 +193,6 @@ function nextVersion(): void {
     setIdentity(3, next === version ? `${version}.1` : next)
     change.value = undefined
 }
-
-const leaving = ref<string>()
-let leave = false
-onBeforeRouteLeave((to) => {
-    if (changed.value && !leave) {
-        leaving.value = to.fullPath
-        return false
-    }
-    return true
-})
-function leaveAllTheSame(): void {
-    leave = true
-    void router.push(leaving.value ?? '/library')
-}
-function onLeave(event: BeforeUnloadEvent): void {
-    if (changed.value) {
-        event.preventDefault()
-    }
-}
-window.addEventListener('beforeunload', onLeave)
-onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
 </script>
 
 <template>
@@ -418,17 +378,6 @@ onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
                 </aside>
             </div>
         </div>
-        <DialogFrame
-            :open="leaving !== undefined"
-            title="Leave without saving?"
-            :width="460"
-            @close="leaving = undefined"
-        >
-            <p class="mt-2">What you have changed is lost then.</p>
-            <template #buttons>
-                <button class="button" @click="leaving = undefined">Stay</button>
-                <button class="button-main" @click="leaveAllTheSame">Leave</button>
-            </template>
-        </DialogFrame>
+        <LeaveGuard :changed="changed" what="block type" />
     </HomeFrame>
 </template>

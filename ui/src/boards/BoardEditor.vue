@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
-import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { answer, client, Refusal, upload } from '../api/client'
 import { tell, tellProblem } from '../frame/notices'
-import DialogFrame from '../frame/DialogFrame.vue'
+import LeaveGuard from '../frame/LeaveGuard.vue'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import { type Board, type BoardPart, pinsOf } from './board'
 import PartForm from './PartForm.vue'
@@ -118,30 +118,6 @@ async function save(): Promise<void> {
         tellProblem(problem)
     }
 }
-
-/** Where the way leads that was asked about; undefined when nothing is asked. */
-const leaving = ref<string>()
-let leave = false
-onBeforeRouteLeave((to) => {
-    if (changed.value && !leave) {
-        leaving.value = to.fullPath
-        return false
-    }
-    return true
-})
-
-function leaveAllTheSame(): void {
-    leave = true
-    void router.push(leaving.value ?? '/boards')
-}
-
-function onLeave(event: BeforeUnloadEvent): void {
-    if (changed.value) {
-        event.preventDefault()
-    }
-}
-window.addEventListener('beforeunload', onLeave)
-onBeforeUnmount(() => window.removeEventListener('beforeunload', onLeave))
 
 function addClock(): void {
     board.value?.clocks?.push({
@@ -342,17 +318,6 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
             />
         </div>
         <p v-else class="mt-24 text-center text-soft">Reading the board…</p>
-        <DialogFrame
-            :open="leaving !== undefined"
-            title="Leave without saving?"
-            :width="460"
-            @close="leaving = undefined"
-        >
-            <p class="mt-1">The board has changes that are not saved.</p>
-            <template #buttons>
-                <button class="button" @click="leaveAllTheSame">Leave</button>
-                <button class="button-main" @click="leaving = undefined">Stay</button>
-            </template>
-        </DialogFrame>
+        <LeaveGuard :changed="changed" what="board" />
     </HomeFrame>
 </template>

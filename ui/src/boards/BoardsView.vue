@@ -2,9 +2,10 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { answer, client, upload } from '../api/client'
+import { answer, client } from '../api/client'
 import DialogFrame from '../frame/DialogFrame.vue'
-import { tell, tellProblem } from '../frame/notices'
+import { tellProblem } from '../frame/notices'
+import DocumentImport from '../library/DocumentImport.vue'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import BoardPage from './BoardPage.vue'
 
@@ -17,29 +18,8 @@ const { data: library, error } = useQuery({
 })
 const shown = computed(() => (route.params.identity as string) || library.value?.boards[0]?.identity)
 const shownBoard = computed(() => library.value?.boards.find((each) => each.identity === shown.value))
-const file = ref<HTMLInputElement>()
 /** The board that is about to go, and the platforms that are built on it. */
 const leaving = ref<{ identity: string; title: string; platforms: string[] }>()
-
-async function importBoard(event: Event): Promise<void> {
-    const input = event.target as HTMLInputElement
-    const chosen = input.files?.[0]
-    input.value = ''
-    if (!chosen) {
-        return
-    }
-    try {
-        const saved = await upload<{ identity: string }>(
-            `/api/library/boards?name=${encodeURIComponent(chosen.name)}`,
-            chosen,
-        )
-        await queries.invalidateQueries({ queryKey: ['library'] })
-        await router.push(`/boards/${saved.identity}`)
-        tell('done', 'Board imported', saved.identity)
-    } catch (problem) {
-        tellProblem(problem)
-    }
-}
 
 async function ask(): Promise<void> {
     const board = shownBoard.value
@@ -80,20 +60,11 @@ async function remove(): Promise<void> {
             <aside class="flex w-[330px] shrink-0 flex-col border-r border-line bg-sheet p-4">
                 <div class="flex items-center justify-between">
                     <h1 class="text-lg font-semibold">Boards</h1>
-                    <button
-                        class="button !py-0.5"
-                        title="A board document, as Export writes it"
-                        @click="file?.click()"
-                    >
-                        Import…
-                    </button>
-                    <input
-                        ref="file"
-                        type="file"
-                        accept=".json,application/json"
-                        class="hidden"
-                        aria-label="Board document"
-                        @change="importBoard"
+                    <DocumentImport
+                        what="Board"
+                        to="/api/library/boards"
+                        shown-at="/boards"
+                        hint="A board document, as Export writes it"
                     />
                 </div>
                 <p v-if="error" class="mt-3 text-error">{{ error.message }}</p>

@@ -1,16 +1,14 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
-import { answer, client, upload } from '../api/client'
-import { tell, tellProblem } from '../frame/notices'
+import { useRoute } from 'vue-router'
+import { answer, client } from '../api/client'
 import HomeFrame from '../platforms/HomeFrame.vue'
+import DocumentImport from './DocumentImport.vue'
 import DatasheetPage from './DatasheetPage.vue'
 import { byKind } from './kinds'
 
 const route = useRoute()
-const router = useRouter()
-const queries = useQueryClient()
 const filter = ref('')
 const { data: library, error } = useQuery({
     queryKey: ['library'],
@@ -24,27 +22,6 @@ const groups = computed(() => {
     })
     return byKind(found.filter((type) => type.newest))
 })
-const file = ref<HTMLInputElement>()
-
-async function importBlock(event: Event): Promise<void> {
-    const input = event.target as HTMLInputElement
-    const chosen = input.files?.[0]
-    input.value = ''
-    if (!chosen) {
-        return
-    }
-    try {
-        const saved = await upload<{ identity: string }>(
-            `/api/library/blocks?name=${encodeURIComponent(chosen.name)}`,
-            chosen,
-        )
-        await queries.invalidateQueries({ queryKey: ['library'] })
-        await router.push(`/library/${saved.identity}`)
-        tell('done', 'Block type imported', saved.identity)
-    } catch (problem) {
-        tellProblem(problem)
-    }
-}
 
 const shown = computed(() => (route.params.identity as string) || library.value?.types[0]?.identity)
 </script>
@@ -56,20 +33,11 @@ const shown = computed(() => (route.params.identity as string) || library.value?
                 <div class="flex items-center gap-2">
                     <h1 class="grow text-lg font-semibold">Library</h1>
                     <RouterLink class="button !py-0.5" to="/blocks/edit">New block type</RouterLink>
-                    <button
-                        class="button !py-0.5"
-                        title="A block type in one file, as Download writes it"
-                        @click="file?.click()"
-                    >
-                        Import…
-                    </button>
-                    <input
-                        ref="file"
-                        type="file"
-                        accept=".json,application/json"
-                        class="hidden"
-                        aria-label="Block type document"
-                        @change="importBlock"
+                    <DocumentImport
+                        what="Block type"
+                        to="/api/library/blocks"
+                        shown-at="/library"
+                        hint="A block type in one file, as Download writes it"
                     />
                 </div>
                 <input

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.SortedMap;
 import java.util.TreeMap;
@@ -13,10 +12,8 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import polymetron.hdl.HdlModule;
-import polymetron.hdl.HdlReading;
-import polymetron.hdl.VerilogReader;
 import polymetron.library.LibraryLoader;
+import polymetron.ownblock.BlockFromHdl;
 import polymetron.ownblock.BlockProblem;
 import polymetron.ownblock.DriverSkeleton;
 import polymetron.ownblock.HdlProposal;
@@ -24,7 +21,6 @@ import polymetron.ownblock.LogicSkeleton;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
-import polymetron.ownblock.RefusedHdl;
 import polymetron.ownblock.RegisterTable;
 
 /** Block types of one's own. */
@@ -81,14 +77,22 @@ final class BlockCommand {
         OwnBlock block = OwnBlocks.read(file);
         SortedMap<String, String> hardware = new TreeMap<>(block.hardware());
         SortedMap<String, String> drivers = new TreeMap<>(block.drivers());
-        if (hardware.isEmpty() && block.type().hardware() != null) {
+        if (hardware.isEmpty()) {
             hardware.put(
                     LogicSkeleton.moduleName(block.type()) + ".v", LogicSkeleton.of(block.type()));
         }
-        if (drivers.isEmpty() && block.type().software().driver() != null) {
-            drivers.put(block.type().software().driver(), DriverSkeleton.of(block.type()));
+        if (drivers.isEmpty()) {
+            String named = block.type().software().driver();
+            drivers.put(
+                    named == null ? DriverSkeleton.fileName(block.type()) : named,
+                    DriverSkeleton.of(block.type()));
         }
-        OwnBlock whole = new OwnBlock(block.type(), block.definition(), hardware, drivers);
+        // Read again: the definition names the files that are new.
+        OwnBlock whole =
+                OwnBlockDocument.read(
+                        String.valueOf(file.getFileName()),
+                        OwnBlockDocument.write(
+                                new OwnBlock(block.type(), block.definition(), hardware, drivers)));
         Inputs.write(to, OwnBlockDocument.write(whole).getBytes(StandardCharsets.UTF_8));
         return print(OwnBlockChecks.of(whole, LibraryLoader.load()));
     }
@@ -107,7 +111,7 @@ final class BlockCommand {
             @Option(
                             names = "--module",
                             paramLabel = "NAME",
-                            description = "the module; the first one without it")
+                            description = "the module; the one that no other uses without it")
                     String module,
             @Option(
                             names = "--vendor",
@@ -126,33 +130,19 @@ final class BlockCommand {
         for (Path path : paths) {
             files.put(String.valueOf(path.getFileName()), Inputs.text(path));
         }
-        List<BlockProblem> problems = new ArrayList<>(RefusedHdl.of(files));
-        HdlReading reading = VerilogReader.read(files);
-        reading.problems()
-                .forEach(each -> problems.add(new BlockProblem(each.place(), each.what())));
-        if (!problems.isEmpty()) {
-            return print(problems);
+        BlockFromHdl found = BlockFromHdl.of(files, module, vendor);
+        if (found.block() == null || !found.problems().isEmpty()) {
+            return print(found.problems());
         }
-        HdlModule chosen =
-                (module == null ? reading.modules().stream().findFirst() : reading.module(module))
-                        .orElseThrow(
-                                () ->
-                                        new BadInput(
-                                                "there is no module%s in the files"
-                                                        .formatted(
-                                                                module == null
-                                                                        ? ""
-                                                                        : " " + module)));
-        HdlProposal.Proposed proposed = HdlProposal.of(files, chosen, vendor);
-        for (HdlProposal.Reason each : proposed.reasons()) {
+        for (HdlProposal.Reason each : found.reasons()) {
             out().printf(
                             "%-24s %-32s %s%n",
                             each.port(),
                             each.became().isEmpty() ? "unassigned" : each.became(),
                             each.why());
         }
-        Inputs.write(to, OwnBlockDocument.write(proposed.block()).getBytes(StandardCharsets.UTF_8));
-        return print(OwnBlockChecks.of(proposed.block(), LibraryLoader.load()));
+        Inputs.write(to, OwnBlockDocument.write(found.block()).getBytes(StandardCharsets.UTF_8));
+        return print(OwnBlockChecks.of(found.block(), LibraryLoader.load()));
     }
 
     @Command(

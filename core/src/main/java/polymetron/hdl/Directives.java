@@ -20,6 +20,7 @@ final class Directives {
 
     private static final int DEEPEST_INCLUDE = 16;
     private static final int DEEPEST_MACRO = 32;
+    private static final int DEEPEST_CONDITION = 100;
     private static final int LONGEST_LINE = 1 << 16;
     private static final int LONGEST_NAME = 256;
     private static final int MOST_REPLACEMENTS = 100_000;
@@ -70,6 +71,9 @@ final class Directives {
     private final Set<String> saidUnknown = new HashSet<>();
     private long length;
     private int replacements;
+
+    /** Characters that macros have made. */
+    private long made;
 
     private Directives(SortedMap<String, String> files) {
         this.files = files;
@@ -156,7 +160,12 @@ final class Directives {
             case "ifdef", "ifndef" -> {
                 boolean isDefined = macros.containsKey(name(rest));
                 boolean takes = isDefined == found.group(1).equals("ifdef");
-                conditions.add(new Condition(takes, takes, file, line));
+                if (conditions.size() == DEEPEST_CONDITION) {
+                    say(file, line, "more than %s conditions are open", DEEPEST_CONDITION);
+                    length = LONGEST + 1L;
+                } else {
+                    conditions.add(new Condition(takes, takes, file, line));
+                }
             }
             case "elsif" -> branch(file, line, macros.containsKey(name(rest)));
             case "else" -> branch(file, line, true);
@@ -262,7 +271,8 @@ final class Directives {
             from = at + 1 + name.length();
             Macro macro = macros.get(name);
             replacements++;
-            if (depth > DEEPEST_MACRO || replacements > MOST_REPLACEMENTS) {
+            made += macro == null ? 0 : macro.text().length();
+            if (depth > DEEPEST_MACRO || replacements > MOST_REPLACEMENTS || made > LONGEST) {
                 if (saidUnknown.add("`")) {
                     say(file, line, "macros that use each other do not come to an end");
                 }

@@ -1,6 +1,7 @@
 package polymetron.hdl;
 
 import java.math.BigInteger;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -25,6 +26,7 @@ public record HdlModule(
         List<HdlPort> ports,
         Map<String, String> constants) {
     private static final int WIDEST = 1 << 20;
+    private static final int DEEPEST = 200;
 
     public HdlModule {
         parameters = List.copyOf(parameters);
@@ -50,7 +52,7 @@ public record HdlModule(
             throw new IllegalArgumentException(
                     "the width %s has no value: %s".formatted(port.width(), wrong.getMessage()));
         }
-        if (bits.signum() <= 0 || bits.bitLength() > 20 && bits.intValue() > WIDEST) {
+        if (bits.signum() <= 0 || bits.compareTo(BigInteger.valueOf(WIDEST)) > 0) {
             throw new IllegalArgumentException(
                     "the width %s is %s bits; 1 to %s are possible"
                             .formatted(port.width(), bits, WIDEST));
@@ -97,6 +99,7 @@ public record HdlModule(
     private final class Names {
         private final Map<String, Value> chosen;
         private final Set<String> open = new HashSet<>();
+        private final Map<String, Value> known = new HashMap<>();
 
         private Names(Map<String, Value> chosen) {
             this.chosen = chosen;
@@ -117,11 +120,20 @@ public record HdlModule(
             if (text == null) {
                 return null;
             }
+            if (known.containsKey(name)) {
+                return known.get(name);
+            }
             if (!open.add(name)) {
                 throw new IllegalArgumentException("%s refers to itself".formatted(name));
             }
+            if (open.size() > DEEPEST) {
+                throw new IllegalArgumentException(
+                        "more than %s names refer to each other".formatted(DEEPEST));
+            }
             try {
-                return evaluate(text);
+                Value value = evaluate(text);
+                known.put(name, value);
+                return value;
             } finally {
                 open.remove(name);
             }

@@ -25,6 +25,8 @@ public final class VerilogReader {
     private static final int DEEPEST = 200;
 
     private static final int MOST_PORTS = 4096;
+    private static final int MOST_PARAMETERS = 1000;
+    private static final int MOST_MODULES = 1000;
     private static final int MOST_PROBLEMS = 100;
 
     private final SortedMap<String, String> files;
@@ -154,23 +156,32 @@ public final class VerilogReader {
         if (module == null) {
             return;
         }
+        if (seen.size() == MOST_MODULES) {
+            refuse(module, "there are more than %s modules".formatted(MOST_MODULES));
+            return;
+        }
         if (!seen.add(module.name())) {
-            problems.add(
-                    new HdlProblem(
-                            module.file(),
-                            module.line(),
-                            "there are two modules %s".formatted(module.name())));
+            refuse(module, "there are two modules %s".formatted(module.name()));
             return;
         }
         if (module.ports().size() > MOST_PORTS) {
-            problems.add(
-                    new HdlProblem(
-                            module.file(),
-                            module.line(),
-                            "module %s has %s ports; at most %s can be connected"
-                                    .formatted(module.name(), module.ports().size(), MOST_PORTS)));
+            refuse(
+                    module,
+                    "module %s has %s ports; at most %s can be connected"
+                            .formatted(module.name(), module.ports().size(), MOST_PORTS));
+            return;
+        }
+        if (module.parameters().size() > MOST_PARAMETERS) {
+            refuse(
+                    module,
+                    "module %s has more than %s parameters"
+                            .formatted(module.name(), MOST_PARAMETERS));
             return;
         }
         modules.add(module);
+    }
+
+    private void refuse(HdlModule module, String why) {
+        problems.add(new HdlProblem(module.file(), module.line(), why));
     }
 }

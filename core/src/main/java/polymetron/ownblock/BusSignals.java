@@ -48,8 +48,7 @@ record BusSignals(
             Map.of(
                     Protocol.AXI4, OF_AXI,
                     Protocol.AXI4_LITE, OF_AXI,
-                    Protocol.AHB_LITE,
-                            Pattern.compile("h(prot|mastlock|master|nonsec|size|burst)(_[io])?"),
+                    Protocol.AHB_LITE, Pattern.compile("h(prot|mastlock|master|nonsec)(_[io])?"),
                     Protocol.APB, Pattern.compile("p(prot|wakeup|[arw]user)(_[io])?"),
                     Protocol.WISHBONE, Pattern.compile("(cti|bte|lock|tg[acd]|rty)(_[io])?"));
 
@@ -64,26 +63,21 @@ record BusSignals(
                         Protocol.AHB_LITE,
                         Protocol.WISHBONE,
                         Protocol.APB)) {
-            Map<String, Map<String, List<HdlPort>>> byPrefix = new LinkedHashMap<>();
-            for (HdlPort port : ports) {
-                if (!taken.contains(port.name())) {
-                    for (Spelling each : spellings(port, protocol)) {
-                        byPrefix.computeIfAbsent(each.prefix(), prefix -> new HashMap<>())
-                                .computeIfAbsent(each.signal(), signal -> new ArrayList<>())
-                                .add(port);
-                    }
-                }
-            }
-            byPrefix.forEach(
-                    (prefix, signals) ->
-                            of(prefix, protocol, signals)
-                                    .ifPresent(
-                                            bus -> {
-                                                found.add(bus);
-                                                bus.signals()
-                                                        .values()
-                                                        .forEach(port -> taken.add(port.name()));
-                                            }));
+            byPrefix(ports.stream().filter(port -> !taken.contains(port.name())).toList(), protocol)
+                    .forEach(
+                            (prefix, signals) ->
+                                    of(prefix, protocol, signals)
+                                            .ifPresent(
+                                                    bus -> {
+                                                        found.add(bus);
+                                                        bus.signals()
+                                                                .values()
+                                                                .forEach(
+                                                                        port ->
+                                                                                taken.add(
+                                                                                        port
+                                                                                                .name()));
+                                                    }));
         }
         return found;
     }
@@ -91,14 +85,10 @@ record BusSignals(
     /**
      * Ports that would be a bus interface but for a few signals, which are missing or go the other way.
      *
-     * @param ports those that are right
+     * @param ports everything behind the prefix that is a signal of the protocol
      * @param why what the interface lacks
      */
-    record Almost(List<HdlPort> ports, String why) {
-        Almost with(List<HdlPort> all) {
-            return new Almost(all, why);
-        }
-    }
+    record Almost(List<HdlPort> ports, String why) {}
 
     /** Everything behind a prefix that is a signal of the protocol, needed or not. */
     private static List<HdlPort> ofPrefix(List<HdlPort> ports, String prefix, Protocol protocol) {
@@ -124,60 +114,68 @@ record BusSignals(
         List<Almost> found = new ArrayList<>();
         Set<String> taken = new TreeSet<>();
         for (Protocol protocol : Protocol.values()) {
-            Map<String, Map<String, List<HdlPort>>> byPrefix = new LinkedHashMap<>();
-            for (HdlPort port : ports) {
-                for (Spelling each : spellings(port, protocol)) {
-                    byPrefix.computeIfAbsent(each.prefix(), prefix -> new HashMap<>())
-                            .computeIfAbsent(each.signal(), signal -> new ArrayList<>())
-                            .add(port);
-                }
-            }
-            byPrefix.forEach(
-                    (prefix, signals) ->
-                            almost(prefix, protocol, signals)
-                                    .map(each -> each.with(ofPrefix(ports, prefix, protocol)))
-                                    .filter(each -> taken.add(prefix))
-                                    .ifPresent(found::add));
+            byPrefix(ports, protocol)
+                    .forEach(
+                            (prefix, signals) ->
+                                    lacks(prefix, protocol, signals)
+                                            .map(
+                                                    why ->
+                                                            new Almost(
+                                                                    ofPrefix(
+                                                                            ports, prefix,
+                                                                            protocol),
+                                                                    why))
+                                            .filter(each -> taken.add(prefix))
+                                            .ifPresent(found::add));
         }
         return found;
     }
 
-    private static Optional<Almost> almost(
+    /** What a bus interface lacks, in words; empty where it is too much for it to be meant. */
+    private static Optional<String> lacks(
             String prefix, Protocol protocol, Map<String, List<HdlPort>> signals) {
+        Set<String> needed = new TreeSet<>(NEEDED.get(protocol));
         for (boolean isTarget : new boolean[] {true, false}) {
-            List<HdlPort> right = new ArrayList<>();
             List<String> lacking = new ArrayList<>();
-            for (String signal : new TreeSet<>(NEEDED.get(protocol))) {
+            for (String signal : needed) {
                 boolean goesIn = ProtocolSignals.isOfInitiator(protocol, signal) == isTarget;
                 List<HdlPort> its = signals.getOrDefault(signal, List.of());
-                HdlPort fits =
-                        its.stream()
-                                .filter(port -> (port.way() == Module.Way.INPUT) == goesIn)
-                                .findFirst()
-                                .orElse(null);
-                if (fits != null) {
-                    right.add(fits);
-                } else if (its.isEmpty()) {
+                if (its.isEmpty()) {
                     lacking.add("%s%s is missing".formatted(prefix, signal));
-                } else {
+                } else if (its.stream().noneMatch(port -> goesIn == isInput(port))) {
                     lacking.add(
                             "%s has to be an %s"
                                     .formatted(its.getFirst().name(), goesIn ? "input" : "output"));
-                    right.addAll(its);
                 }
             }
-            if (lacking.size() <= MOST_LACKING && right.size() > 2 * lacking.size()) {
+            if (lacking.size() <= MOST_LACKING && needed.size() > 3 * lacking.size()) {
                 return Optional.of(
-                        new Almost(
-                                right,
-                                "%s of %s but for this: %s"
-                                        .formatted(
-                                                isTarget ? "target" : "initiator",
-                                                protocol.title(),
-                                                String.join(", ", lacking))));
+                        "%s of %s but for this: %s"
+                                .formatted(
+                                        isTarget ? "target" : "initiator",
+                                        protocol.title(),
+                                        String.join(", ", lacking)));
             }
         }
         return Optional.empty();
+    }
+
+    private static boolean isInput(HdlPort port) {
+        return port.way() == Module.Way.INPUT;
+    }
+
+    /** Ports that are spelled like signals of a protocol, by their prefixes and the signals. */
+    private static Map<String, Map<String, List<HdlPort>>> byPrefix(
+            List<HdlPort> ports, Protocol protocol) {
+        Map<String, Map<String, List<HdlPort>>> found = new LinkedHashMap<>();
+        for (HdlPort port : ports) {
+            for (Spelling each : spellings(port, protocol)) {
+                found.computeIfAbsent(each.prefix(), prefix -> new HashMap<>())
+                        .computeIfAbsent(each.signal(), signal -> new ArrayList<>())
+                        .add(port);
+            }
+        }
+        return found;
     }
 
     private record Spelling(String prefix, String signal) {}
@@ -205,11 +203,12 @@ record BusSignals(
     /** Data of Wishbone are called by the way that they go, seen from the module (B4, 2.2). */
     private static List<String> written(Protocol protocol, String signal, HdlPort port) {
         if (protocol == Protocol.WISHBONE && signal.startsWith("dat_")) {
-            boolean in = port.way() == Module.Way.INPUT;
-            return List.of(signal, in ? "dat_i" : "dat_o", in ? "dat" : "dat");
+            boolean in = isInput(port);
+            return List.of(signal, in ? "dat_i" : "dat_o", "dat");
         }
         return protocol == Protocol.AHB_LITE && signal.equals("hreadyout")
-                ? List.of("hreadyout", "hready_out")
+                // A single ready signal is that of the target (IHI 0033, 4.1).
+                ? List.of("hreadyout", "hready_out", "hready")
                 : List.of(signal);
     }
 
@@ -220,7 +219,7 @@ record BusSignals(
             for (String signal : ProtocolSignals.names(protocol)) {
                 boolean goesIn = ProtocolSignals.isOfInitiator(protocol, signal) == isTarget;
                 signals.getOrDefault(signal, List.of()).stream()
-                        .filter(port -> (port.way() == Module.Way.INPUT) == goesIn)
+                        .filter(port -> isInput(port) == goesIn)
                         .findFirst()
                         .ifPresent(port -> its.put(signal, port));
             }
@@ -239,13 +238,6 @@ record BusSignals(
         return ports.stream()
                 .filter(port -> !signals.containsValue(port))
                 .filter(port -> isIgnored(port, prefix, protocol))
-                .toList();
-    }
-
-    /** Signals that the module does not have. */
-    List<String> missing() {
-        return ProtocolSignals.names(protocol).stream()
-                .filter(each -> !signals.containsKey(each))
                 .toList();
     }
 }

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.TreeMap;
 import polymetron.bus.Protocol;
 import polymetron.hdl.HdlModule;
@@ -16,8 +15,6 @@ import polymetron.verilog.Module;
 
 /** A module around a user's one, with the ports that the definition requires. */
 final class FittedModule {
-    private static final Set<String> ONES =
-            Set.of("wstrb", "pready", "hreadyout", "hready", "bready", "rready");
 
     private final HdlModule module;
     private final List<String> ports = new ArrayList<>();
@@ -112,11 +109,7 @@ final class FittedModule {
         add(goesIn ? "input" : "output", outside, range);
         if (port == null) {
             if (!goesIn) {
-                String value =
-                        ONES.contains(signal)
-                                ? "{%s{1'b1}}".formatted(bits)
-                                : "%s'd0".formatted(bits);
-                assigned.add("assign %s = %s;".formatted(outside, value));
+                assigned.add("assign %s = %s;".formatted(outside, usual(name, signal, bits, data)));
             }
             return;
         }
@@ -134,6 +127,21 @@ final class FittedModule {
         } else {
             connections.put(port.name(), wired(port.name(), outside, inside, false));
         }
+    }
+
+    /** What a signal is that the module does not drive: whole words one at a time, always ready, no error. */
+    private static String usual(String name, String signal, int bits, int data) {
+        return switch (signal) {
+            case "wstrb", "sel", "pstrb", "pready", "hreadyout", "bready", "rready", "hsel" ->
+                    "{%s{1'b1}}".formatted(bits);
+            // Bytes of a transfer as a power of two (IHI 0022, A3.4.1; IHI 0033, 3.4).
+            case "awsize", "arsize", "hsize" ->
+                    "%s'd%s".formatted(bits, Integer.numberOfTrailingZeros(data / 8));
+            case "awburst", "arburst" -> "%s'd1".formatted(bits);
+            // A manager that drives no HREADY hands on what it gets.
+            case "hready" -> name + "_hreadyout";
+            default -> "%s'd0".formatted(bits);
+        };
     }
 
     /** A net of the width that the module has, cut or filled with zeros by the assignment. */

@@ -1,7 +1,13 @@
 package polymetron.ownblock;
 
+import java.util.List;
+import java.util.regex.Pattern;
+
 /** Text in Verilog or SystemVerilog, as places in it. */
 final class HdlText {
+    private static final Pattern MODULE =
+            Pattern.compile("\\b(?:macro)?module\\s+(?:automatic\\s+|static\\s+)?(\\w+)");
+
     private HdlText() {}
 
     /**
@@ -46,6 +52,14 @@ final class HdlText {
             at += code.charAt(at) == '\\' ? 2 : 1;
         }
         return at + 1;
+    }
+
+    /** Names of the modules that a text declares, without reading more of them. */
+    static List<String> modules(String text) {
+        return MODULE.matcher(withoutComments(text))
+                .results()
+                .map(found -> found.group(1))
+                .toList();
     }
 
     /** The line of a place, from 1. */

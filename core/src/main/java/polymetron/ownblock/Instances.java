@@ -1,12 +1,17 @@
 package polymetron.ownblock;
 
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import polymetron.hdl.HdlModule;
 import polymetron.hdl.HdlPort;
 import polymetron.hdl.HdlReading;
@@ -19,46 +24,71 @@ import polymetron.verilog.Module;
 final class Instances {
     private static final Pattern NAMED = Pattern.compile("\\.\\s*(\\w+)\\s*\\(");
 
-    private final SortedMap<String, String> files;
-    private final HdlReading reading;
+    private static final Pattern WORD = Pattern.compile("[A-Za-z_$][\\w$]*");
+    private static final Pattern NAME = Pattern.compile("\\s*[A-Za-z_]\\w*\\s*\\(");
+    private static final Set<String> DECLARING =
+            Set.of("module", "macromodule", "automatic", "static");
+
+    private static final int MOST = 100;
+
+    private final Map<String, HdlModule> modules = new HashMap<>();
+    private final Map<String, Set<String>> portsOf = new HashMap<>();
     private final List<BlockProblem> problems = new ArrayList<>();
+    private final Set<String> used = new TreeSet<>();
 
     private Instances(SortedMap<String, String> files, HdlReading reading) {
-        this.files = files;
-        this.reading = reading;
+        for (HdlModule module : reading.modules()) {
+            modules.put(module.name(), module);
+            portsOf.put(
+                    module.name(),
+                    module.ports().stream().map(HdlPort::name).collect(Collectors.toSet()));
+        }
+        files.forEach((name, text) -> file(name, HdlText.withoutComments(text)));
     }
 
+    /**
+     * @param reading what was read of the files without a problem
+     */
     static List<BlockProblem> problems(SortedMap<String, String> files, HdlReading reading) {
-        Instances instances = new Instances(files, reading);
-        files.forEach(
-                (name, text) -> {
-                    String code = HdlText.withoutComments(text);
-                    reading.modules().forEach(module -> instances.of(name, code, module));
-                });
-        return instances.problems;
+        return new Instances(files, reading).problems;
     }
 
-    private void of(String file, String code, HdlModule module) {
-        Matcher used =
-                Pattern.compile(
-                                "(?<!module)(?<![\\w.`$])\\b%s\\b\\s*(?=#|[A-Za-z_])"
-                                        .formatted(Pattern.quote(module.name())))
-                        .matcher(code);
-        while (used.find()) {
-            boolean isDeclaration =
-                    code.substring(0, used.start())
-                            .matches("(?s).*\\b(module|macromodule)(\\s+automatic)?\\s+$");
-            int at = used.end();
-            if (!isDeclaration && at < code.length() && code.charAt(at) == '#') {
-                at = behindBrackets(code, code.indexOf('(', at));
+    /** The first module that no other one uses; of a circle the first of all. */
+    static Optional<HdlModule> top(SortedMap<String, String> files, HdlReading reading) {
+        Set<String> used = new Instances(files, reading).used;
+        return reading.modules().stream()
+                .filter(module -> !used.contains(module.name()))
+                .findFirst()
+                .or(() -> reading.modules().stream().findFirst());
+    }
+
+    /** Goes over the words of a file once. */
+    private void file(String file, String code) {
+        Matcher word = WORD.matcher(code);
+        String before = "";
+        while (word.find()) {
+            HdlModule module = modules.get(word.group());
+            if (module != null && !DECLARING.contains(before)) {
+                instance(file, code, word.start(), word.end(), module);
             }
-            Matcher name = Pattern.compile("\\s*[A-Za-z_]\\w*\\s*\\(").matcher(code);
-            if (!isDeclaration && at > 0 && name.find(at) && name.start() == at) {
-                int end = behindBrackets(code, name.end() - 1);
-                if (end > 0) {
-                    connections(
-                            file, code, used.start(), code.substring(name.end(), end - 1), module);
-                }
+            before = word.group();
+        }
+    }
+
+    private void instance(String file, String code, int start, int end, HdlModule module) {
+        int at = end;
+        while (at < code.length() && Character.isWhitespace(code.charAt(at))) {
+            at++;
+        }
+        if (at < code.length() && code.charAt(at) == '#') {
+            at = behindBrackets(code, code.indexOf('(', at));
+        }
+        Matcher name = NAME.matcher(code);
+        if (at > 0 && name.region(at, code.length()).lookingAt()) {
+            used.add(module.name());
+            int behind = behindBrackets(code, name.end() - 1);
+            if (behind > 0) {
+                connections(file, code, start, code.substring(name.end(), behind - 1), module);
             }
         }
     }
@@ -91,24 +121,24 @@ final class Instances {
         if (connected.isEmpty() || inside.contains(".*")) {
             return;
         }
-        String place = "%s:%s".formatted(file, HdlText.line(code, at));
+        Set<String> wrong = new LinkedHashSet<>();
         for (String port : connected) {
-            if (module.port(port).isEmpty()) {
-                problems.add(
-                        new BlockProblem(
-                                place,
-                                "module %s has no port %s any more; take its connection out"
-                                        .formatted(module.name(), port)));
+            if (!portsOf.get(module.name()).contains(port)) {
+                wrong.add(
+                        "module %s has no port %s any more; take its connection out"
+                                .formatted(module.name(), port));
             }
         }
         for (HdlPort port : module.ports()) {
             if (port.way() == Module.Way.INPUT && !connected.contains(port.name())) {
-                problems.add(
-                        new BlockProblem(
-                                place,
-                                "input %s of module %s is not connected; add .%s(…)"
-                                        .formatted(port.name(), module.name(), port.name())));
+                wrong.add(
+                        "input %s of module %s is not connected; add .%s(…)"
+                                .formatted(port.name(), module.name(), port.name()));
             }
+        }
+        if (!wrong.isEmpty() && problems.size() < MOST) {
+            String place = "%s:%s".formatted(file, HdlText.line(code, at));
+            wrong.forEach(each -> problems.add(new BlockProblem(place, each)));
         }
     }
 }

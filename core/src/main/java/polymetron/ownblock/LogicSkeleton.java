@@ -11,7 +11,6 @@ import java.util.TreeSet;
 import polymetron.expression.Expression;
 import polymetron.library.BlockType;
 import polymetron.library.Capability;
-import polymetron.library.HardwareBinding;
 import polymetron.output.hardware.LogicPorts;
 import polymetron.output.hardware.LogicPorts.LogicPort;
 import polymetron.text.TextWriter;
@@ -190,13 +189,5 @@ public final class LogicSkeleton {
 
     private boolean has(String port) {
         return ports.stream().anyMatch(each -> each.name().equals(port));
-    }
-
-    /** The binding of a definition to its skeleton. */
-    public static HardwareBinding binding(BlockType type) {
-        Map<String, Expression> parameters = new LinkedHashMap<>();
-        parameters(type).forEach(each -> parameters.put(each, Expression.parse(each)));
-        String module = moduleName(type);
-        return new HardwareBinding(module, List.of(module + ".v"), parameters);
     }
 }

@@ -16,6 +16,7 @@ import polymetron.hdl.HdlPort;
 import polymetron.hdl.HdlReading;
 import polymetron.hdl.VerilogReader;
 import polymetron.library.BlockType;
+import polymetron.library.Capability;
 import polymetron.library.Library;
 import polymetron.library.Vlnv;
 import polymetron.output.hardware.LogicPorts;
@@ -46,6 +47,7 @@ public final class OwnBlockChecks {
         OwnBlockChecks checks = new OwnBlockChecks(block, library);
         checks.identity();
         checks.problems.addAll(DefinitionNames.problems(block.type()));
+        checks.clocking();
         checks.files();
         checks.hardware();
         return List.copyOf(checks.problems);
@@ -71,10 +73,21 @@ public final class OwnBlockChecks {
         }
     }
 
-    private static boolean needsModel(polymetron.library.Capability role) {
-        return role instanceof polymetron.library.Capability.Hart
-                || role instanceof polymetron.library.Capability.Controller
-                || role instanceof polymetron.library.Capability.Pll;
+    /** Everything on a bus or with a stream follows a clock, and is reset. */
+    private void clocking() {
+        boolean follows = !type.busInterfaces().isEmpty() || !type.streams().isEmpty();
+        if (follows && type.clocks().isEmpty()) {
+            say("/definition/clocks", "a block with a bus interface or a stream needs a clock");
+        }
+        if (follows && type.resets().isEmpty() && type.resetOutputs().isEmpty()) {
+            say("/definition/resets", "a block with a bus interface or a stream needs a reset");
+        }
+    }
+
+    private static boolean needsModel(Capability role) {
+        return role instanceof Capability.Hart
+                || role instanceof Capability.Controller
+                || role instanceof Capability.Pll;
     }
 
     private void files() {
@@ -103,17 +116,11 @@ public final class OwnBlockChecks {
                                             each.identity()));
         }
         if (type.hardware() == null) {
-            if (!block.hardware().isEmpty()) {
-                say("/definition/hardware", "name the module that the files hold");
-            }
             return;
         }
         for (String file : block.hardware().keySet()) {
             if (library.hardware().common().containsKey(file)) {
                 say("/hardware", "%s is a file of the library; give it another name", file);
-            }
-            if (!type.hardware().files().contains(file)) {
-                say("/definition/hardware/files", "%s is not listed; add it", file);
             }
         }
         for (String file : type.hardware().files()) {
@@ -131,7 +138,9 @@ public final class OwnBlockChecks {
         problems.addAll(refused);
         HdlReading reading = VerilogReader.read(block.hardware());
         reading.problems().forEach(each -> say(each.place(), "%s", each.what()));
-        problems.addAll(Instances.problems(block.hardware(), reading));
+        if (reading.problems().isEmpty()) {
+            problems.addAll(Instances.problems(block.hardware(), reading));
+        }
         Set<String> taken = takenModules();
         for (HdlModule module : reading.modules()) {
             if (taken.contains(module.name())) {
@@ -179,15 +188,21 @@ public final class OwnBlockChecks {
     /** Modules of the library, and of other blocks that people have written; versions of this one may have the same. */
     private Set<String> takenModules() {
         Set<String> taken = new TreeSet<>();
+        // Each file of the library is one module of the same name.
         library.hardware().common().keySet().forEach(file -> taken.add(file.replace(".v", "")));
-        library.types().stream()
-                .filter(each -> !each.identity().isVersionOf(type.identity()))
-                .map(each -> library.hardware().of(each.identity()))
-                .forEach(
-                        files ->
-                                VerilogReader.read(files)
-                                        .modules()
-                                        .forEach(module -> taken.add(module.name())));
+        for (BlockType other : library.types()) {
+            if (!other.identity().isVersionOf(type.identity())) {
+                library.hardware()
+                        .of(other.identity())
+                        .forEach(
+                                (file, text) -> {
+                                    taken.add(file.replaceFirst("\\..*", ""));
+                                    if (!other.identity().vendor().equals(Vlnv.OURS)) {
+                                        taken.addAll(HdlText.modules(text));
+                                    }
+                                });
+            }
+        }
         return taken;
     }
 

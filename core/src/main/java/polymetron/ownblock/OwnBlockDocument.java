@@ -62,12 +62,15 @@ public final class OwnBlockDocument {
         if (!(form.definition() instanceof ObjectNode definition)) {
             throw document.wrong("/definition", "the definition is an object");
         }
-        String canonical = Documents.write(OpenPlaces.filled(definition));
-        return new OwnBlock(
-                type(document, canonical),
-                canonical,
-                files(document, "/hardware", form.hardware()),
-                files(document, "/drivers", form.drivers()));
+        SortedMap<String, String> hardware = files(document, "/hardware", form.hardware());
+        SortedMap<String, String> drivers = files(document, "/drivers", form.drivers());
+        ObjectNode filled = OpenPlaces.filled(definition);
+        // What does not depend on files is read first: a module's name may follow from it.
+        BlockType type = type(document, Documents.write(filled));
+        if (FileBindings.fill(filled, type, hardware, drivers)) {
+            type = type(document, Documents.write(filled));
+        }
+        return new OwnBlock(type, Documents.write(filled), hardware, drivers);
     }
 
     /** What is wrong in the definition is said of its place in the whole document. */

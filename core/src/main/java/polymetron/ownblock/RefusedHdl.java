@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.SortedMap;
+import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -12,7 +13,7 @@ import java.util.regex.Pattern;
  * C code, files, and includes or memory files from elsewhere than the block's own folder (system tasks of IEEE 1800-2017, 20 and
  * 21; {@code $c} is a simulator's own).
  */
-public final class RefusedHdl {
+final class RefusedHdl {
     /** System functions and tasks that compute, report or end; the rest is refused. */
     private static final Set<String> ALLOWED =
             Set.of(
@@ -39,17 +40,35 @@ public final class RefusedHdl {
 
     private static final Pattern OWN_FILE = Pattern.compile("[A-Za-z0-9_][A-Za-z0-9_.-]*");
 
+    /** A path in a string, but for one that is only printed. */
+    private static final Pattern PATH =
+            Pattern.compile(
+                    "(\\$(?:display|write|error|warning|info|fatal|strobe|monitor)\\w*\\s*\\([^;\"]*)?(\"[^\"\\n"
+                        + "]*(?:/|\\\\|\\.\\.)[^\"\\n"
+                        + "]*\")");
+
+    private static final Pattern BY_PARAMETER =
+            Pattern.compile("\\$readmem[bh]\\s*\\(\\s*[^\"\\s]");
+
+    private static final int MOST = 100;
+
     private RefusedHdl() {}
 
     /** Everything that is refused, with file and line. */
-    public static List<BlockProblem> of(SortedMap<String, String> files) {
+    static List<BlockProblem> of(SortedMap<String, String> files) {
         List<BlockProblem> problems = new ArrayList<>();
-        files.forEach(
-                (name, text) -> {
-                    String code = HdlText.withoutComments(text);
+        SortedMap<String, String> codes = new TreeMap<>();
+        files.forEach((name, text) -> codes.put(name, HdlText.withoutComments(text)));
+        boolean namesByParameter =
+                codes.values().stream().anyMatch(code -> BY_PARAMETER.matcher(code).find());
+        codes.forEach(
+                (name, code) -> {
+                    if (namesByParameter) {
+                        paths(name, code, problems);
+                    }
                     system(name, code, problems);
                     Matcher foreign = FOREIGN.matcher(code);
-                    while (foreign.find()) {
+                    while (problems.size() < MOST && foreign.find()) {
                         String why =
                                 foreign.group().startsWith("`")
                                         ? "with it a macro makes names that cannot be looked at"
@@ -66,10 +85,9 @@ public final class RefusedHdl {
 
     private static void system(String name, String code, List<BlockProblem> problems) {
         Matcher found = SYSTEM.matcher(code);
-        while (found.find()) {
+        while (problems.size() < MOST && found.find()) {
             String task = found.group(1);
-            boolean isBound =
-                    task == null && code.substring(found.end()).matches("(?s)\\s*[\\])].*");
+            boolean isBound = task == null && isBound(code, found.end());
             if (isBound || task != null && ALLOWED.contains(task)) {
                 continue;
             }
@@ -84,6 +102,15 @@ public final class RefusedHdl {
         }
     }
 
+    /** A dollar sign alone is the last index of a queue, or no bound of a range (IEEE 1800-2017, 7.10, 11.4.13). */
+    private static boolean isBound(String code, int from) {
+        int at = from;
+        while (at < code.length() && Character.isWhitespace(code.charAt(at))) {
+            at++;
+        }
+        return at < code.length() && (code.charAt(at) == ']' || code.charAt(at) == ')');
+    }
+
     private static BlockProblem problem(String file, String code, int at, String what, String why) {
         return new BlockProblem(
                 "%s:%s".formatted(file, HdlText.line(code, at)),
@@ -96,12 +123,11 @@ public final class RefusedHdl {
             String code,
             List<BlockProblem> problems) {
         Matcher found = NAMED.matcher(code);
-        while (found.find()) {
+        while (problems.size() < MOST && found.find()) {
             boolean isInclude = found.group().startsWith("`include");
             String path = found.group(1) != null ? found.group(1) : found.group(2);
             if (path == null && !isInclude) {
-                // The name is a parameter: its default is a string that is looked at like any
-                // other.
+                // The name comes from elsewhere: paths() looks at all strings.
                 continue;
             }
             if (path == null || !OWN_FILE.matcher(path).matches() || path.contains("..")) {
@@ -117,6 +143,23 @@ public final class RefusedHdl {
                         new BlockProblem(
                                 "%s:%s".formatted(name, HdlText.line(code, found.start())),
                                 "there is no file %s in the block; add it".formatted(path)));
+            }
+        }
+    }
+
+    /** Where a memory file is named by a parameter, no string of the block may be a path. */
+    private static void paths(String name, String code, List<BlockProblem> problems) {
+        Matcher path = PATH.matcher(code);
+        while (problems.size() < MOST && path.find()) {
+            if (path.group(1) == null) {
+                problems.add(
+                        problem(
+                                name,
+                                code,
+                                path.start(2),
+                                path.group(2),
+                                "a memory file is named by a parameter, and only files beside it"
+                                        + " can be named"));
             }
         }
     }

@@ -226,5 +226,30 @@ final class VerilogReaderTest {
         }
         assertThat(read("m.v", "`define M\n" + String.join("\n", lines)).problems()).isNotNull();
         assertThat(read("m.v", "`M".repeat(60_000)).problems()).hasSize(1);
+        // Each constant twice the one before, and a width of 2 to the power of 40.
+        StringBuilder doubled =
+                new StringBuilder("module m (input [P40:0] x);\nlocalparam P0 = 64'd1;\n");
+        for (int at = 1; at <= 40; at++) {
+            doubled.append("localparam P%s = P%s + P%s;\n".formatted(at, at - 1, at - 1));
+        }
+        HdlModule wide = read("m.v", doubled + "endmodule").modules().getFirst();
+        org.assertj.core.api.Assertions.assertThatThrownBy(
+                        () -> wide.bits(wide.ports().getFirst(), Map.of()))
+                .hasMessageContaining("1 to 1048576 are possible");
+        StringBuilder chain =
+                new StringBuilder("module m (input [P900:0] x);\nlocalparam P0 = 1;\n");
+        for (int at = 1; at <= 900; at++) {
+            chain.append("localparam P%s = P%s + 1;\n".formatted(at, at - 1));
+        }
+        HdlModule deep = read("m.v", chain + "endmodule").modules().getFirst();
+        org.assertj.core.api.Assertions.assertThatThrownBy(
+                        () -> deep.bits(deep.ports().getFirst(), Map.of()))
+                .hasMessageContaining("more than 200 names refer to each other");
+        assertThat(read("m.v", "`ifdef A\n".repeat(100_000)).problems())
+                .extracting(HdlProblem::what)
+                .contains("more than 100 conditions are open");
+        String large = "`define L " + "x ".repeat(30_000) + "\n" + "`L `L `L `L\n".repeat(20_000);
+        assertThat(read("m.v", large).problems()).isNotEmpty();
+        assertThat(read("m.v", "module a; endmodule\n".repeat(40_000)).problems()).isNotEmpty();
     }
 }

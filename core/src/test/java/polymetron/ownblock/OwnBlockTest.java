@@ -3,14 +3,19 @@ package polymetron.ownblock;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
+import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
 import polymetron.json.DocumentException;
 import polymetron.library.BlockType;
+import polymetron.outside.Tool;
 
 final class OwnBlockTest {
     static final String DOCUMENT =
@@ -268,5 +273,116 @@ final class OwnBlockTest {
                 .contains(
                         "/drivers: uart.h is the driver of polymetron:processor:hard-complex:1.0;"
                                 + " give it another name");
+    }
+
+    /** A memory file that is named by a parameter: then no string of the block is a path, wherever it stands. */
+    @Test
+    void memoryFilesAreThoseBeside() {
+        String text =
+                """
+                module m #(parameter FILE = "") (input clk);
+                    reg [7:0] words [0:3];
+                    initial if (FILE != "") $readmemh(FILE, words);
+                    initial $display("a/b and ../c are only printed");
+                endmodule
+                """;
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put("m.v", text);
+        assertThat(RefusedHdl.of(files)).isEmpty();
+        files.put(
+                "n.v",
+                "module n (input clk);\n m #(.FILE(\"/etc/passwd\")) i (.clk(clk));\nendmodule\n");
+        assertThat(RefusedHdl.of(files))
+                .singleElement()
+                .satisfies(
+                        each -> {
+                            assertThat(each.at()).isEqualTo("n.v:2");
+                            assertThat(each.what()).startsWith("\"/etc/passwd\" is refused");
+                        });
+    }
+
+    /** What is written to take long is looked at in time that grows with its length only. */
+    @Test
+    @Timeout(30)
+    void nothingHangs() {
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put("m.v", "$ ".repeat(500_000));
+        assertThat(RefusedHdl.of(files)).hasSize(100);
+        StringBuilder uses =
+                new StringBuilder("module u (input a); endmodule\nmodule m (input b);\n");
+        uses.append("u u (.a(b));\n".repeat(70_000)).append("endmodule\n");
+        files.put("m.v", uses.toString());
+        assertThat(BlockFromHdl.of(files, null, "own").module()).isEqualTo("m");
+    }
+
+    /** Buses of each protocol and both ends, with nothing but what they cannot do without, are found and fitted. */
+    @ParameterizedTest
+    @CsvSource({
+        "axi4-lite, target", "axi4-lite, initiator", "axi4, target", "axi4, initiator",
+                "ahb-lite, target",
+        "ahb-lite, initiator", "apb, target", "apb, initiator", "wishbone-b4, target",
+                "wishbone-b4, initiator"
+    })
+    void bothEndsOfEachProtocolAreFound(String protocol, String role, @TempDir Path folder) {
+        Map<String, String> signals =
+                Map.of(
+                        "axi4-lite",
+                        "awaddr32 awvalid awready< wdata32 wvalid wready< bvalid< bready araddr32"
+                                + " arvalid arready< rdata32< rvalid< rready",
+                        "axi4",
+                        "awaddr32 awlen8 awvalid awready< wdata32 wvalid wready< bvalid< bready"
+                            + " araddr32 arlen8 arvalid arready< rdata32< rlast< rvalid< rready",
+                        "ahb-lite",
+                        "haddr32 htrans2 hwrite hwdata32 hrdata32< hready<",
+                        "apb",
+                        "paddr32 psel penable pwrite pwdata32 prdata32<",
+                        "wishbone-b4",
+                        "cyc stb we adr32 dat_w32 dat_r32< ack<");
+        StringBuilder ports = new StringBuilder("input clk, input rst_n");
+        for (String each : signals.get(protocol).split(" ")) {
+            boolean back = each.endsWith("<");
+            String name = each.replaceAll("[0-9<]+$", "");
+            String digits = each.replaceAll("\\D", "");
+            ports.append(
+                    ",\n    %s %sx_%s"
+                            .formatted(
+                                    back == role.equals("initiator") ? "input" : "output",
+                                    digits.isEmpty()
+                                            ? ""
+                                            : "[%s:0] ".formatted(Integer.parseInt(digits) - 1),
+                                    name));
+        }
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put("any_end.v", "module any_end (%s);\nendmodule\n".formatted(ports));
+        BlockFromHdl found = BlockFromHdl.of(files, null, "bellworks");
+        assertThat(found.reasons()).allSatisfy(each -> assertThat(each.became()).isNotEmpty());
+        assertThat(found.block().type().busInterfaces())
+                .singleElement()
+                .satisfies(
+                        each -> {
+                            assertThat(each.protocols())
+                                    .extracting(Object::toString)
+                                    .containsExactly(protocol);
+                            assertThat(each.role().toString()).isEqualTo(role);
+                        });
+        assertThat(problems(found.block())).isEmpty();
+        assertThat(found.block().type().outward()).isEmpty();
+        found.block().hardware().forEach((name, text) -> Tool.write(folder, name, text));
+        String fitted = found.block().hardware().get("any_end_fitted.v");
+        if (role.equals("initiator")) {
+            assertThat(fitted)
+                    .contains(
+                            switch (protocol) {
+                                case "axi4" -> "_awsize = 3'd2;";
+                                case "ahb-lite" -> "_hready = x_hreadyout;";
+                                case "wishbone-b4" -> "_sel = {4{1'b1}};";
+                                case "apb" -> "_pstrb = {4{1'b1}};";
+                                default -> "_wstrb = {4{1'b1}};";
+                            });
+        }
+        Tool.run(
+                folder,
+                "iverilog -g2005 -Wall -s any_end_fitted -o x any_end.v any_end_fitted.v"
+                        .split(" "));
     }
 }

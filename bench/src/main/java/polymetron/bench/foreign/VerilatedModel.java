@@ -19,6 +19,10 @@ public final class VerilatedModel extends OwnBlockModel {
     private static final int RESET = 3;
     private static final int SOONEST = 64;
     private static final int LATEST = 4096;
+
+    /** Cycles of one request: a large block takes far less than the patience for an answer. */
+    private static final int MOST_AT_ONCE = 1 << 15;
+
     private static final int BYTES = 0xF;
 
     private final String name;
@@ -55,7 +59,7 @@ public final class VerilatedModel extends OwnBlockModel {
     @Override
     protected void run() {
         while (done < now() && !ended) {
-            int cycles = (int) Math.min(now() - done, 1 << 20);
+            int cycles = (int) Math.min(now() - done, MOST_AT_ONCE);
             int before = pace;
             ask(RUN, cycles);
             if (pace == before) {
