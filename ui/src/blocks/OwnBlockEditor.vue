@@ -9,7 +9,7 @@ import HomeFrame from '../platforms/HomeFrame.vue'
 import BlockFiles from './BlockFiles.vue'
 import InterfaceTables from './InterfaceTables.vue'
 import HdlFound from './HdlFound.vue'
-import { newBlock, type OwnBlock } from './ownBlock'
+import { documentText, newBlock, type OwnBlock } from './ownBlock'
 import RegisterBits from './RegisterBits.vue'
 import RegisterEditor from './RegisterEditor.vue'
 
@@ -80,17 +80,8 @@ function setIdentity(at: number, text: string): void {
     }
 }
 
-/** The document as it is sent; without files there is no module, and with some the server says which. */
-const text = computed(() => {
-    if (!block.value) {
-        return ''
-    }
-    const definition = { ...block.value.definition }
-    if (!block.value.hardware?.length) {
-        delete definition.hardware
-    }
-    return JSON.stringify({ ...block.value, definition })
-})
+/** The document as it is sent. */
+const text = computed(() => (block.value ? documentText(block.value) : ''))
 const changed = computed(() => block.value !== undefined && text.value !== kept.value)
 
 async function read(): Promise<void> {

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { accessOf, ACCESSES, bitsText, formula, newBlock, setAccess, setBits, type Field } from './ownBlock'
+import {
+    accessOf,
+    ACCESSES,
+    bitsText,
+    documentText,
+    formula,
+    newBlock,
+    setAccess,
+    setBits,
+    type Field,
+} from './ownBlock'
 
 const field = (): Field => ({ name: 'F', software: 'read-write', explains: '' })
 
@@ -71,5 +81,23 @@ describe('a new block', () => {
         one.definition.title = 'Changed'
         expect(newBlock().definition.title).toBe('New block')
         expect(one.definition.provides?.[0]?.lines?.output).toBe('LINES.LEVEL')
+    })
+})
+
+describe('what is sent', () => {
+    it('does not name files that were taken out', () => {
+        const block = newBlock()
+        block.definition.hardware = { module: 'bell', files: ['bell.v'] }
+        block.definition.software = { compatible: ['bellworks,bell'], driver: 'bell.h' }
+        block.hardware = [{ name: 'bell.v', lines: [] }]
+        block.drivers = [{ name: 'bell.h', lines: [] }]
+        expect(documentText(block)).toContain('"module":"bell"')
+        expect(documentText(block)).toContain('"driver":"bell.h"')
+        block.hardware = []
+        block.drivers = [{ name: 'chime.h', lines: [] }]
+        expect(documentText(block)).not.toContain('"module"')
+        expect(documentText(block)).not.toContain('"driver":')
+        expect(documentText(block)).toContain('bellworks,bell')
+        expect(block.definition.hardware.module).toBe('bell')
     })
 })

@@ -89,6 +89,22 @@ export interface Field {
     [key: string]: unknown
 }
 
+/**
+ * The document without what the definition says of files that were taken out; of those that are there the server says what it
+ * needs.
+ */
+export function documentText(block: OwnBlock): string {
+    const definition = { ...block.definition }
+    if (!block.hardware?.length) {
+        delete definition.hardware
+    }
+    const software = definition.software
+    if (software?.driver && !block.drivers?.some((each) => each.name === software.driver)) {
+        definition.software = { ...software, driver: undefined }
+    }
+    return JSON.stringify({ ...block, definition })
+}
+
 /** Something to begin with: one register of four lines that leave the chip, on the plainest bus. */
 export function newBlock(): OwnBlock {
     return {
