@@ -27,7 +27,7 @@ import polymetron.platform.Platform;
  * carry chains: memories and multipliers of the device are left out.
  */
 final class EstimatedSizeTest {
-    private static final long SEEDS = Long.getLong("polymetron.sizes", 2);
+    private static final long SEEDS = Long.getLong("polymetron.sizes", 1);
     private static final Pattern TABLES = Pattern.compile("\\$lut\\s+(\\d+)");
     private static final Pattern FLIP_FLOPS = Pattern.compile("\\$_\\w*DFF\\w*_\\s+(\\d+)");
 

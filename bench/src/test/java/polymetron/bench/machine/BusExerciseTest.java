@@ -35,7 +35,7 @@ final class BusExerciseTest {
         assertThat(onBench).contains("all well, end.");
         run.watch(run.exercised(block));
         run.use(image, List.of());
-        for (String simulator : List.of("iverilog", "verilator")) {
+        for (String simulator : run.simulators()) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);
             run.checkPorts(run.exercised(block), "exercise");
         }

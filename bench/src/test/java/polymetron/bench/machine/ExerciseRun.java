@@ -33,6 +33,14 @@ final class ExerciseRun {
 
     private static final long MOST_CYCLES = 3_000_000;
 
+    /**
+     * Longer exercises run in Verilator alone, as Icarus Verilog is forty times slower: both with
+     * -Dpolymetron.icarus=3000000.
+     */
+    private static final long MOST_IN_ICARUS = Long.getLong("polymetron.icarus", 60_000);
+
+    private long cycles;
+
     ExerciseRun(ElaboratedPlatform platform, Path folder) throws IOException {
         this.platform = platform;
         this.folder = folder;
@@ -102,6 +110,11 @@ final class ExerciseRun {
         Tool.write(folder, "sim/world.txt", lines.toString().getBytes());
     }
 
+    /** The simulators for the program that has run on the bench. */
+    List<String> simulators() {
+        return cycles <= MOST_IN_ICARUS ? List.of("iverilog", "verilator") : List.of("verilator");
+    }
+
     /** What a simulation says on the console. */
     String simulated(String simulator) {
         return whole(simulator).replaceFirst("(?s)\\R- testbench.v.*", "").strip();
@@ -124,7 +137,9 @@ final class ExerciseRun {
             machine.move(each.part(), each.levels());
         }
         machine.run(1);
-        return BuiltProgram.saysUntil(machine, "end.", LONGEST_SECONDS).strip();
+        String said = BuiltProgram.saysUntil(machine, "end.", LONGEST_SECONDS).strip();
+        cycles = machine.cycles();
+        return said;
     }
 
     /** Where an instruction ends in another cycle than on the bench; empty where none does. */

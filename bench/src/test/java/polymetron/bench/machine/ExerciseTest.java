@@ -110,7 +110,7 @@ final class ExerciseTest {
         assertThat(onBench).contains("all well, end.");
         run.watch(run.exercised(block));
         run.use(image, List.of());
-        for (String simulator : List.of("iverilog", "verilator")) {
+        for (String simulator : run.simulators()) {
             assertThat(run.simulated(simulator)).isEqualTo(onBench);
             run.checkPorts(run.exercised(block), "exercise");
         }
