@@ -35,7 +35,7 @@ describe('search', () => {
         expect(titles('uart')).toEqual(['console · UART', 'modem · UART'])
         expect(titles('console.uart')).toEqual(['console · UART'])
         expect(titles('UART mod')).toEqual(['modem · UART'])
-        expect(titles('uart nobody')).toEqual([])
+        expect(titles('uart missing')).toEqual([])
     })
 
     it('finds pins and findings, and goes to their block', () => {

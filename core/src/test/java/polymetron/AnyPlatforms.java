@@ -72,7 +72,7 @@ public final class AnyPlatforms {
                             Map.of());
             case 5 ->
                     type.parameters().isEmpty()
-                            ? new Edit.RemoveBlock("nobody")
+                            ? new Edit.RemoveBlock("missing")
                             : new Edit.SetParameter(
                                     block.name(),
                                     any(type.parameters()).name(),
@@ -80,7 +80,7 @@ public final class AnyPlatforms {
             case 6 -> {
                 List<String> sources = new ArrayList<>(block.interrupts().keySet());
                 yield sources.isEmpty()
-                        ? new Edit.RemoveBlock("nobody")
+                        ? new Edit.RemoveBlock("missing")
                         : new Edit.ConnectInterrupt(
                                 block.name(),
                                 any(sources),
@@ -91,7 +91,7 @@ public final class AnyPlatforms {
             case 7 -> {
                 List<String> outward = new ArrayList<>(block.outward().keySet());
                 yield outward.isEmpty()
-                        ? new Edit.RemoveBlock("nobody")
+                        ? new Edit.RemoveBlock("missing")
                         : new Edit.Unbind(block.name(), any(outward));
             }
             case 8 ->
@@ -103,7 +103,7 @@ public final class AnyPlatforms {
             case 9 -> new Edit.SetTraffic("cpu", "data", 1 + random.nextInt(2_000_000_000) * 1L);
             case 10 ->
                     type.outward().isEmpty()
-                            ? new Edit.RemoveBlock("nobody")
+                            ? new Edit.RemoveBlock("missing")
                             : new Edit.SetPins(
                                     block.name(),
                                     type.outward().getFirst().name(),

@@ -1,4 +1,4 @@
-// Of three that request, one has its turn at a time, and nobody waits for more than two others.
+// Of three that request, one has its turn at a time, and none waits for more than two others.
 module proof (input clk, input [2:0] requests, input ends);
     reg rst = 1'b1;
     always @(posedge clk) rst <= 1'b0;

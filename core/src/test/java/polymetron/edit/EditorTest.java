@@ -34,7 +34,7 @@ final class EditorTest {
                 new Edit.AddBlock("x", Vlnv.parse("a:b:c:9.9"), null),
                 "type",
                 "no block type a:b:c:9.9");
-        refused(new Edit.RemoveBlock("nobody"), "block", "nobody");
+        refused(new Edit.RemoveBlock("missing"), "block", "missing");
         refused(new Edit.SetParameter("console", "SPEED", "1"), "parameter", "it has BAUD");
         refused(new Edit.SetParameter("gain", "DIRECTION", "up"), "value", "one of");
         refused(new Edit.SetParameter("gain", "WIDTH", "3 +"), "value", "expected a value");
@@ -101,7 +101,7 @@ final class EditorTest {
                         "both",
                         List.of(
                                 new Edit.RenamePlatform("New name"),
-                                new Edit.RemoveBlock("nobody")));
+                                new Edit.RemoveBlock("missing")));
         assertThatThrownBy(() -> editor.apply(before, several)).isInstanceOf(RejectedEdit.class);
         assertThat(PlatformDocument.write(before)).isEqualTo(Shipped.demoText());
         Edit nested = new Edit.RenamePlatform("x");

@@ -57,9 +57,9 @@ final class GroupsTest {
                         () ->
                                 editor.apply(
                                         panel(),
-                                        new Edit.Group("panel", List.of("console", "nobody"))))
+                                        new Edit.Group("panel", List.of("console", "missing"))))
                 .isInstanceOf(RejectedEdit.class)
-                .hasMessageContaining("nobody");
+                .hasMessageContaining("missing");
     }
 
     /** What the new version does not have is dropped, everything else stays. */

@@ -1,7 +1,7 @@
 package polymetron.bench.clock;
 
 /**
- * How the clock of a block goes beside that of the processor. Both begin at reset. Exact for any whole frequencies: the
+ * The ratio of the clock of a block to that of the processor. Both begin at reset. Exact for any whole frequencies: the
  * fraction is reduced, and products stay below 2^63 as both are below 2^31.
  *
  * @param own cycles of the block in the time of so many of the processor

@@ -1,5 +1,5 @@
 // The reset of a clock domain: asserted as soon as its source is, without a clock, and released with the clock, two cycles
-// after the source has let go.
+// after the source is released.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 

@@ -40,7 +40,7 @@ module polymetron_turns #(
                 else if (ends) turn <= {INITIATORS{1'b0}};
                 else if (is_free) begin
                     turn <= first;
-                    // All above the chosen one; nobody keeps the last choice as it is.
+                    // All above the chosen one; without a request the last choice stays.
                     if (first != {INITIATORS{1'b0}}) begin
                         after <= ~(first | (first - {{INITIATORS - 1{1'b0}}, 1'b1}));
                     end

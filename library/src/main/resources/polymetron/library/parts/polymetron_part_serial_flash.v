@@ -61,7 +61,7 @@ module polymetron_part_serial_flash (
         written = 256'd0;
     end
 
-    // Its end is noticed when somebody looks.
+    // Its end is noticed at the next command.
     task settle;
         if (busy && $time >= ready_at) begin
             busy = 1'b0;

@@ -77,9 +77,9 @@ final class EventStreamTest {
 
     @Test
     void aPlatformThatIsNotThereIsGoneFromTheBeginning() throws Exception {
-        String nobody = "00000000-0000-4000-8000-000000000000";
-        try (Heard heard = Heard.from(server, "platform=" + nobody)) {
-            assertThat(heard.next("gone").path("platform").asString()).isEqualTo(nobody);
+        String missing = "00000000-0000-4000-8000-000000000000";
+        try (Heard heard = Heard.from(server, "platform=" + missing)) {
+            assertThat(heard.next("gone").path("platform").asString()).isEqualTo(missing);
         }
     }
 

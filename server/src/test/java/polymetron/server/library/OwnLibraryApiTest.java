@@ -107,8 +107,8 @@ final class OwnLibraryApiTest {
         String terrace = "polymetron:boards:terrace:1.0";
         String id = create("Made of", terrace, "acquisition");
         String path = "/api/platforms/" + id + "/recipes";
-        assertThat(server.post(path, "{\"group\": \"nobody\", \"title\": \"x\"}").text())
-                .contains("no group named nobody");
+        assertThat(server.post(path, "{\"group\": \"missing\", \"title\": \"x\"}").text())
+                .contains("no group named missing");
         assertThat(server.post(path, "{\"group\": \"ground\", \"title\": \"Console\"}").text())
                 .contains("came with Polymetron");
         String save = "{\"group\": \"ground\", \"title\": \"Ground chain\"}";

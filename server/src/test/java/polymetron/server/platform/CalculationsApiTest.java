@@ -71,9 +71,9 @@ final class CalculationsApiTest {
         assertThat(table(path, "").text()).contains("this request needs a body, it is empty");
         assertThat(table(path, "pins of my board").text())
                 .contains("line 1: the first line names the columns");
-        String unknown = "port,pin\nnobody[0],A1\nlamps.value[0],Q9\n";
+        String unknown = "port,pin\nmissing[0],A1\nlamps.value[0],Q9\n";
         assertThat(table(path, unknown).text())
-                .contains("line 2: there is no port nobody[0]")
+                .contains("line 2: there is no port missing[0]")
                 .contains("line 3: FL9-40 has no pin Q9");
         JsonNode same = table(path, "port,pin\nlamps.value[0],H1\n").json();
         assertThat(same.path("problems")).isEmpty();

@@ -197,7 +197,7 @@ final class PlatformApiTest {
             delimiter = '|',
             textBlock =
                     """
-                    {"edit": "set-parameter", "block": "nobody", "parameter": "BAUD", "value": "1"}      | nobody
+                    {"edit": "set-parameter", "block": "missing", "parameter": "BAUD", "value": "1"}      | missing
                     {"edit": "attach", "block": "lamps", "busInterface": "registers", "bus": "system", "base": "0x1_0000_0000_0000_0000"} | 64
                     {"edit": "attach", "block": "lamps", "busInterface": "registers", "bus": "system", "base": "high"} | high
                     {"edit": "rename-block", "block": "lamps", "name": "two words"}                       | two words

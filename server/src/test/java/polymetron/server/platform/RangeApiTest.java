@@ -29,8 +29,8 @@ final class RangeApiTest {
             delimiter = '|',
             value = {
                 "{'change': 'swap', 'targets': ['lamps.registers']}|choose two ranges to swap",
-                "{'change': 'swap', 'targets': ['lamps.registers', 'nobody.registers']}|no target"
-                        + " nobody.registers",
+                "{'change': 'swap', 'targets': ['lamps.registers', 'missing.registers']}|no target"
+                        + " missing.registers",
                 "{'change': 'up', 'targets': ['lamps.registers'], 'amount':"
                         + " '0xFFFFFFFFFFFFFFFF'}|would pass",
                 "{'change': 'up', 'targets': ['lamps.registers'], 'amount': '-5'}|is not an"

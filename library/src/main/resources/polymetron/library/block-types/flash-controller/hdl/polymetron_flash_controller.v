@@ -1,5 +1,5 @@
 // Reads of the memory range become read commands of a serial flash (JEDEC JESD216: 1-1-1, 1-2-2, 1-4-4; with addresses of 32 bits
-// above 16 MiB). The chip stays selected behind a read, and the next word is clocked out when it is asked for. Bytes of commands go
+// above 16 MiB). The chip stays selected behind a read, and the next word is clocked out when it is read. Bytes of commands go
 // on one line. After a reset the chip may be in any mode: it is brought out of it first.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none

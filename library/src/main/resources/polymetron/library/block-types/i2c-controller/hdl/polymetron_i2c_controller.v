@@ -1,6 +1,6 @@
 // Two-wire bus as a controller (UM10204): a command is a start, a byte with its acknowledgement and a stop, in this order. Each of
 // them goes through the same phases: the clock line is low for two halves, of which the second has the new level of the data line;
-// it is let go, and counts as high once it is; a start or stop changes the data line then. Between commands the clock line stays
+// it is released, and counts as high once it is; a start or stop changes the data line then. Between commands the clock line stays
 // low, so that the bus stays ours.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
@@ -104,7 +104,7 @@ module polymetron_i2c_controller #(
     wire is_byte = !starts && (writes || reads);
     wire is_stop = !starts && !writes && !reads;
     wire is_acknowledge = bit_number == 4'd8;
-    // The level that the data line gets: let go where the other side speaks.
+    // The level that the data line gets: released where the other side speaks.
     wire new_data = is_start || (is_byte && (is_acknowledge ? (writes || last) : (reads || shift[7])));
     wire phase_ends = time_left == 16'd0;
     // Less the cycle in which a phase ends.

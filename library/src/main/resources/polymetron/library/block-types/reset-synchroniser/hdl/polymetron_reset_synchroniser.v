@@ -1,5 +1,5 @@
 // A reset that is asserted as soon as its source is, without a clock, and released with the clock, STAGES cycles after the source
-// has let go.
+// is released.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 
