@@ -34,7 +34,7 @@ const rows = computed<(Row | Heading)[]>(() =>
 )
 const body = ref<HTMLElement | null>(null)
 const HEADING = 29
-const height = (row: Row | Heading): number => (row.target ? (row.target.seen ? 56 : 38) : HEADING)
+const height = (row: Row | Heading): number => (row.target ? (row.target.software ? 56 : 38) : HEADING)
 const part = useRowsInSight(body, () => rows.value, height)
 
 const marked = ref(new Set<string>())
@@ -45,6 +45,20 @@ function mark(ref: string): void {
     if (!marked.value.delete(ref)) {
         marked.value.add(ref)
     }
+}
+
+/** The address that software uses: on a bus behind a bridge another one than on the bus itself. */
+const shown = (target: TargetView) => target.software ?? target
+
+/** A typed address, as one on the bus of its target. */
+const onBus = (target: TargetView, typed: string): string =>
+    target.software ? `${typed} - ${target.software.base} + ${target.base ?? '0'}` : typed
+
+async function move(row: Row, typed: string): Promise<true | string> {
+    const done = await context.tryEdit(attachment(row, onBus(row.target, typed), row.target.held))
+    return done !== true && row.target.software && done.includes('is below 0')
+        ? `${typed} lies below the window of the bridge`
+        : done
 }
 
 const attachment = (row: Row, base: string | null | undefined, held: boolean): Edit => ({
@@ -130,9 +144,13 @@ function resize(row: Row, size: string): Promise<true | string> {
                                 Nearest free
                             </button>
                         </template>
-                        <span v-if="row.target.seen" class="block text-[12px] text-soft">{{
-                            row.target.seen
-                        }}</span>
+                        <span
+                            v-if="row.target.software"
+                            class="block text-[12px] text-soft"
+                            :title="row.target.seen ?? ''"
+                            >offset {{ row.target.base
+                            }}{{ row.target.software.others ? `; ${row.target.software.others}` : '' }}</span
+                        >
                         <span v-if="!row.target.base" class="ml-2 text-[13px] font-semibold text-error"
                             >no address</span
                         >
@@ -140,12 +158,10 @@ function resize(row: Row, size: string): Promise<true | string> {
                     <td class="w-36 border-t border-line px-2 py-0.5">
                         <AddressField
                             hide-label
+                            address
                             :label="`Base of ${row.target.label}`"
-                            :value="row.target.base ?? ''"
-                            :write="
-                                (base: string) =>
-                                    context.tryEdit(attachment(row as Row, base, row.target.held))
-                            "
+                            :value="shown(row.target).base ?? ''"
+                            :write="(base: string) => move(row as Row, base)"
                         />
                     </td>
                     <td class="w-28 border-t border-line px-2 py-0.5 font-mono text-[13px]">
@@ -162,9 +178,13 @@ function resize(row: Row, size: string): Promise<true | string> {
                         <AddressField
                             v-if="row.target.last"
                             hide-label
+                            address
                             :label="`Last address of ${row.target.label}`"
-                            :value="row.target.last"
-                            :write="(last: string) => changeRanges(context, 'end', [row.ref], last)"
+                            :value="shown(row.target).last ?? ''"
+                            :write="
+                                (last: string) =>
+                                    changeRanges(context, 'end', [row.ref], onBus(row.target, last))
+                            "
                         />
                     </td>
                     <td class="border-t border-line px-3 py-0.5">

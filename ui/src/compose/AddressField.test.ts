@@ -126,4 +126,15 @@ describe('AddressField', () => {
         await input.trigger('keydown', { key: 'Enter' })
         expect(write.mock.calls).toEqual([['0x1000_0000']])
     })
+
+    it('asks before digits without a prefix become decimal, once', async () => {
+        const { wrapper, write, input } = field({ address: true })
+        await input.setValue('20000000')
+        await input.trigger('keydown', { key: 'Enter' })
+        await flushPromises()
+        expect(write).not.toHaveBeenCalled()
+        expect(wrapper.text()).toContain('write 0x2000_0000')
+        await input.trigger('keydown', { key: 'Enter' })
+        expect(write.mock.calls).toEqual([['20000000']])
+    })
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useId } from 'vue'
+import { bareDigits } from '../frame/bareDigits'
 import RefusedValue from '../frame/RefusedValue.vue'
 import { useTypedValue } from '../frame/typedValue'
 
@@ -12,10 +13,19 @@ const props = defineProps<{
     placeholder?: string
     /** The value has effects when it is written: only Enter writes it, and then also the same one again. */
     onlyOnEnter?: boolean
+    /** It is an address: digits without a prefix are asked about before they are taken as decimal. */
+    address?: boolean
 }>()
+/** What was asked about; written as decimal when it is entered again. */
+let asked: string | undefined
+function ask(typed: string): Promise<boolean | string> {
+    const question = props.address && asked !== typed ? bareDigits(typed) : undefined
+    asked = question ? typed : undefined
+    return question ? Promise.resolve(question) : props.write(typed)
+}
 const { text, refused, reset, enter, focus, leave } = useTypedValue(
     () => props.value,
-    (typed) => props.write(typed),
+    ask,
     () => props.onlyOnEnter,
 )
 const reason = useId()

@@ -2,15 +2,16 @@
 import { computed } from 'vue'
 import type { TargetView } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { chipsOf, type CardChip } from './cardChips'
 import { openMenu } from './contextMenu'
 import { beginDrag, endDrag } from './dragging'
-import { tagsOf } from './nets'
 import { usePicture } from './picture'
 import { useSelection } from './selection'
-import { zoom } from './zoom'
+import { cardHeight, zoom } from './zoom'
 import { gradeBorder } from '../findings/gradeColours'
 
-const props = defineProps<{ target: TargetView }>()
+/** @property room height for chips, in pixels */
+const props = defineProps<{ target: TargetView; room: number }>()
 const context = usePlatform()
 const picture = usePicture()
 const lit = computed(() => picture.lit.value?.has(props.target.block) ?? false)
@@ -25,9 +26,9 @@ const block = computed(() => context.block(props.target.block))
 const selection = useSelection()
 const selected = computed(() => selection.isSelected(props.target.block))
 const finding = computed(() => context.finding(props.target.block))
-const tags = computed(() => (block.value ? tagsOf(block.value) : []))
-/** The tag of this block that is on the net that is pointed at. */
-const pointed = computed(() => tags.value.find((tag) => tag.net === picture.net.value)?.net)
+const chips = computed(() => chipsOf(props.target, block.value))
+/** The net that is pointed at, where this block is on it. */
+const pointed = computed(() => chips.value.find((chip) => chip.net === picture.net.value)?.net)
 /** What tells this block from others of its type. */
 const detail = computed(() => [props.target.title, block.value?.detail].filter(Boolean).join(' · '))
 /** Behind a bridge the processor's address is shown; the one on the bus itself is the offset in the bridge's window. */
@@ -37,12 +38,23 @@ const offset = computed(() =>
           (props.target.software.others ? `; ${props.target.software.others}` : '')
         : undefined,
 )
+const range = computed(() => {
+    const at = seen.value ?? props.target.software ?? props.target
+    return at.last ? `from ${at.base} to ${at.last}` : `from ${at.base}`
+})
+const SHADES: Record<CardChip['sort'], string> = {
+    plain: '',
+    held: '!text-accent',
+    wrong: '!border-error !text-error',
+    open: '!border-warn !text-warn',
+}
+const POINTED = '!border-accent !bg-accent-soft !text-accent'
 const name = computed(() => block.value?.localName ?? props.target.block)
 </script>
 
 <template>
     <div :class="faded ? 'opacity-35' : ''" class="transition-opacity">
-        <div class="ml-2 flex h-5 items-end border-l-2 border-ink pl-1.5">
+        <div class="ml-2 flex h-[18px] items-end border-l-2 border-ink pl-1.5">
             <span
                 class="font-mono text-[12px] whitespace-nowrap"
                 :class="target.conflict ? 'font-semibold text-error' : ''"
@@ -55,12 +67,13 @@ const name = computed(() => block.value?.localName ?? props.target.block)
         </div>
         <button
             class="flex w-full flex-col [contain:strict] [content-visibility:auto] overflow-hidden rounded-md border bg-sheet text-left hover:border-accent"
-            :title="`${target.label}, ${detail}, ${target.size}`"
+            :title="`${target.label}, ${detail}, ${target.size}, ${range}`"
             :class="[
-                zoom === 'far' ? 'h-[42px] px-1.5 py-0.5 leading-tight' : 'h-[114px] px-2 py-1',
+                zoom === 'far' ? 'px-1.5 py-0.5 leading-tight' : 'px-2 py-px leading-[20px]',
                 selected ? 'border-accent ring-1 ring-accent' : gradeBorder(finding?.grade),
                 lit ? '!bg-accent-soft' : '',
             ]"
+            :style="{ height: `${cardHeight(zoom, room)}px` }"
             data-card
             :data-block="target.block"
             :aria-pressed="selected"
@@ -78,38 +91,22 @@ const name = computed(() => block.value?.localName ?? props.target.block)
             </span>
             <span
                 class="block w-full shrink-0 truncate text-soft"
-                :class="zoom === 'far' ? 'text-[11px]' : 'text-[13px]'"
+                :class="zoom === 'far' ? 'text-[11px]' : 'text-[12.5px] leading-[18px]'"
                 >{{ detail }}</span
             >
             <span class="sr-only">from {{ target.software?.base ?? target.base }}</span>
-            <span v-if="zoom === 'near'" class="mt-1 flex flex-wrap gap-1">
-                <span v-if="target.held" class="tag !text-accent">locked</span>
-                <span v-if="target.conflict" class="tag !border-error !text-error">overlap</span>
-                <span v-if="block?.group" class="tag" :title="`in group ${block.group}`">{{
-                    block.group
-                }}</span>
-                <span v-if="target.leadsTo" class="tag">to {{ target.leadsTo }}</span>
-                <span v-if="target.adapters.length" class="tag" :title="target.adapters.join('\n')"
-                    >adapted</span
-                >
+            <span v-if="zoom === 'near'" class="flex flex-wrap gap-x-1 gap-y-[2px]">
                 <span
-                    v-for="tag in tags"
-                    :key="tag.net + tag.text"
-                    class="tag"
-                    :class="[
-                        tag.open ? '!border-warn !text-warn' : '',
-                        pointed === tag.net ? '!border-accent !bg-accent-soft !text-accent' : '',
-                    ]"
-                    @mouseenter="picture.net.value = tag.net"
+                    v-for="chip in chips"
+                    :key="chip.text + (chip.net ?? '')"
+                    class="tag max-w-full truncate !leading-[16px]"
+                    :class="[SHADES[chip.sort], pointed && pointed === chip.net ? POINTED : '']"
+                    :title="chip.title ?? chip.text"
+                    @mouseenter="picture.net.value = chip.net"
                     @mouseleave="picture.net.value = undefined"
-                    >{{ tag.text }}</span
+                    >{{ chip.text }}</span
                 >
             </span>
-            <span
-                v-if="target.last && zoom === 'near'"
-                class="mt-auto block w-full font-mono text-[11px] whitespace-nowrap text-soft"
-                >to {{ seen?.last ?? target.software?.last ?? target.last }}</span
-            >
         </button>
     </div>
 </template>

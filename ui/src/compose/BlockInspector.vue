@@ -154,6 +154,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                     >
                 </div>
                 <AddressField
+                    address
                     :label="behindBridge(form) ? 'offset' : 'base'"
                     :value="form.base ?? ''"
                     :write="(base: string) => context.tryEdit(attachment(form, base, form.held))"

@@ -4,6 +4,7 @@ import type { BusView } from '../api/client'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
 import BlockCard from './BlockCard.vue'
+import { chipsOf, linesOf } from './cardChips'
 import { dragging, drop, hover } from './dragging'
 import { foldSlots } from './foldSlots'
 import GroupCard from './GroupCard.vue'
@@ -17,10 +18,18 @@ const props = defineProps<{ bus: BusView; width: number }>()
 const context = usePlatform()
 const picture = usePicture()
 /** A bus behind a bridge stands a step further in. */
-const STEP = 28
+const STEP = 24
 const indent = computed(() => props.bus.depth * STEP)
 const slots = computed(() => foldSlots(props.bus.slots, picture.drawnAs))
-const layout = computed(() => layOutRail(slots.value, props.width - indent.value, SIZES[zoom.value]))
+/** Room for chips in a card, within its padding and border. */
+const CHIPS = SIZES.near.card - 18
+const layout = computed(() =>
+    layOutRail(slots.value, props.width - indent.value, SIZES[zoom.value], (slot) =>
+        zoom.value === 'near' && slot.target && !slot.group
+            ? linesOf(chipsOf(slot.target, context.block(slot.target.block)), CHIPS)
+            : 0,
+    ),
+)
 
 /** Rails up to this many rows are drawn whole; of longer ones, what can be seen and what is selected. */
 const WHOLE = 120
@@ -71,8 +80,9 @@ function addAt(base: string): void {
                             :group="item.slot.group.name"
                             :count="item.slot.group.count"
                             :base="item.slot.base"
+                            :chips="row.chips"
                         />
-                        <BlockCard v-else :target="item.slot.target" />
+                        <BlockCard v-else :target="item.slot.target" :room="row.chips" />
                     </div>
                     <button
                         v-else
@@ -81,7 +91,7 @@ function addAt(base: string): void {
                             left: `${item.x}px`,
                             top: `${row.y}px`,
                             width: `${item.width}px`,
-                            height: `${SIZES[zoom].row - (zoom === 'far' ? 12 : 44)}px`,
+                            height: `${Math.min(row.height - 6, 60)}px`,
                         }"
                         :title="`Free from ${item.slot.base} to ${item.slot.last}: add a block here`"
                         :class="

@@ -264,9 +264,9 @@ function add(): void {
                     :frequency="band.domain.frequency"
                     :index="band.index"
                     :buses="band.buses"
-                    :width="width - 32"
+                    :width="width"
                 />
-                <StreamLanes :width="width - 32" />
+                <StreamLanes :width="width" />
                 <UnconnectedBlocks v-if="unconnected.length" :blocks="unconnected" />
             </div>
         </section>

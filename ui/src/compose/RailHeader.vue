@@ -30,32 +30,28 @@ function from(initiator: InitiatorView): string {
 </script>
 
 <template>
-    <div class="flex gap-3 pl-2">
-        <div v-for="initiator in bus.initiators" :key="ref(initiator)" class="w-[150px]">
+    <div class="flex flex-wrap items-end gap-x-3 pl-2">
+        <div v-for="initiator in bus.initiators" :key="ref(initiator)" class="max-w-full">
             <button
-                class="sheet block w-full px-2.5 py-1 text-left hover:border-accent"
+                class="sheet block max-w-full truncate px-2.5 py-0.5 text-left hover:border-accent"
                 :class="[
                     context.selected.value === ref(initiator) ? 'border-accent ring-1 ring-accent' : '',
                     picture.lit.value?.has(initiator.block) ? 'bg-accent-soft' : '',
                     chosen && chosen !== initiator ? 'opacity-45' : '',
                 ]"
+                :title="initiator.adapters.join('\n')"
                 data-card
                 :aria-pressed="context.selected.value === ref(initiator)"
                 @click="context.selected.value = ref(initiator)"
             >
-                <span class="block font-semibold">{{ initiator.block }}</span>
-                <span class="block text-[13px] text-soft">
-                    {{
-                        initiator.bridge ? from(initiator) : (initiator.label.split(' · ')[1] ?? 'initiator')
-                    }}
-                    <span v-if="initiator.adapters.length" :title="initiator.adapters.join('\n')"
-                        >· adapted</span
-                    >
-                </span>
+                <span class="font-semibold">{{ initiator.block }}</span>
+                <span class="ml-2 text-[13px] text-soft">{{
+                    initiator.bridge ? from(initiator) : (initiator.label.split(' · ')[1] ?? 'initiator')
+                }}</span>
             </button>
-            <svg width="150" height="22" aria-hidden="true" class="text-ink">
-                <path d="M75 0v15" stroke="currentColor" stroke-width="2" />
-                <path d="M70 13h10l-5 9z" fill="currentColor" />
+            <svg width="40" height="14" aria-hidden="true" class="text-ink">
+                <path d="M24 0v7" stroke="currentColor" stroke-width="2" />
+                <path d="M19 6h10l-5 8z" fill="currentColor" />
             </svg>
         </div>
         <p v-if="bus.initiators.length === 0" class="pb-3 text-warn">No initiator is on this bus yet.</p>

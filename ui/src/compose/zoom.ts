@@ -5,8 +5,13 @@ import type { RailSizes } from './railLayout'
 export type Zoom = 'near' | 'far'
 
 export const SIZES: Record<Zoom, RailSizes> = {
-    near: { card: 138, gap: 72, space: 8, row: 158 },
-    far: { card: 96, gap: 44, space: 5, row: 74 },
+    near: { card: 130, gap: 72, space: 8, row: 74, line: 20, gapRow: 48 },
+    far: { card: 96, gap: 44, space: 5, row: 74, line: 0, gapRow: 34 },
+}
+
+/** Height of a card, in pixels: with a line each for name and type, and room for chips. */
+export function cardHeight(at: Zoom, chips: number): number {
+    return at === 'far' ? 42 : 42 + chips
 }
 
 const KEY = 'zoom'

@@ -19,27 +19,39 @@ public record Address(long bits) implements Comparable<Address> {
                     "(0x[0-9a-f_]+|0b[01_]+|[0-9][0-9_]*)\\s*(?:([kmgt])(?:i?b)?|b|bytes?)?");
     private static final BigInteger LIMIT = BigInteger.ONE.shiftLeft(64);
 
+    private static final Pattern BARE_HEXADECIMAL = Pattern.compile("[0-9a-fA-F_]*[0-9a-fA-F]");
+
     /**
-     * Reads an address or a size: hexadecimal ({@code 0x1000_0000}), binary ({@code 0b1010}) or decimal, with an
-     * optional binary multiple ({@code 64K}, {@code 64 KiB}, {@code 1G}).
+     * Reads an address or a size: hexadecimal ({@code 0x1000_0000}, {@code 32'h1000_0000}), binary ({@code 0b1010}) or decimal,
+     * with an optional binary multiple ({@code 64K}, {@code 64 KiB}, {@code 1G}), or a sum of these ({@code 256 MiB + 36 KiB}).
      *
-     * @throws IllegalArgumentException when the text is not such a number or needs more than 64 bits
+     * @throws IllegalArgumentException when the text is no such number, is negative, or needs more than 64 bits
      */
     @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
     public static Address parse(String text) {
         BigInteger value =
                 quantity(text)
-                        .orElseThrow(
-                                () ->
-                                        new IllegalArgumentException(
-                                                "'%s' is not an address; write for example 0x1000_0000, 4096 or 64K"
-                                                        .formatted(text)));
+                        .or(() -> AddressSum.of(text.strip()))
+                        .orElseThrow(() -> new IllegalArgumentException(unread(text.strip())));
+        if (value.signum() < 0) {
+            throw new IllegalArgumentException(
+                    "%s is below 0, where no address is".formatted(text.strip()));
+        }
         if (value.compareTo(LIMIT) >= 0) {
             throw new IllegalArgumentException(
                     "%s needs %s bits; an address has at most 64"
                             .formatted(text.strip(), value.bitLength()));
         }
         return new Address(value.longValue());
+    }
+
+    private static String unread(String text) {
+        boolean isBare = BARE_HEXADECIMAL.matcher(text).matches();
+        return isBare && text.replace("_", "").length() <= 16
+                ? "'%s' is not an address; if it is hexadecimal, write %s"
+                        .formatted(text, format(Long.parseUnsignedLong(text.replace("_", ""), 16)))
+                : "'%s' is not an address; write for example 0x1000_0000, 4096, 64K or 256 MiB + 36 KiB"
+                        .formatted(text);
     }
 
     /** The number that a text such as {@code 0x40}, {@code 64K} or {@code 64 KiB} stands for, if it is one. */

@@ -249,7 +249,7 @@ public final class RangeEdits {
         OnBus here = placed(ref);
         if (here.target().held()) {
             throw new RejectedEdit(
-                    "targets", "%s is held; let it go first".formatted(here.target().label()));
+                    "targets", "%s is locked; unlock it first".formatted(here.target().label()));
         }
         return here;
     }

@@ -26,6 +26,12 @@ final class AddressTest {
         "0b1010, 0x0000_000A",
         "0xFFFF_FFFF_FFFF_FFFF, 0xFFFF_FFFF_FFFF_FFFF",
         "0x1_0000_0000, 0x1_0000_0000",
+        "256 MiB + 36 KiB, 0x1000_9000",
+        "0x1000_0000 + 3 * 4K, 0x1000_3000",
+        "2 * 4K - 0x10, 0x0000_1FF0",
+        "1 GiB − 64K, 0x3FFF_0000",
+        "32'h1000_0000, 0x1000_0000",
+        "'h10 + 8'sd4, 0x0000_0014",
     })
     void isReadInAnyNotation(String text, String shown) {
         assertThat(Address.parse(text)).hasToString(shown);
@@ -40,9 +46,31 @@ final class AddressTest {
     void hasAtMost64Bits() {
         assertThatThrownBy(() -> Address.parse("0x1_0000_0000_0000_0000"))
                 .hasMessageContaining("needs 65 bits");
-        for (String text : List.of("", "0x", "12x", "-1", "1.5", "0x10z")) {
+        for (String text : List.of("", "0x", "12x", "- 1", "1.5", "0x10z")) {
             assertThatThrownBy(() -> Address.parse(text)).hasMessageContaining("not an address");
         }
+        for (String text : List.of("4'h10", "8'b2", "1 +", "+ 1", "1 ++ 1", "2 ** 3", "(1)")) {
+            assertThatThrownBy(() -> Address.parse(text)).hasMessageContaining("not an address");
+        }
+        assertThatThrownBy(() -> Address.parse("4K - 8K")).hasMessageContaining("below 0");
+        assertThatThrownBy(() -> Address.parse("1000F000"))
+                .hasMessageContaining("if it is hexadecimal, write 0x1000_F000");
+    }
+
+    /** A sum is what the numbers come to, written in any way. */
+    @Property
+    void sumsAreExact(@ForAll int one, @ForAll int other, @ForAll @IntRange(max = 99) int times) {
+        long first = Integer.toUnsignedLong(one);
+        long second = Integer.toUnsignedLong(other);
+        assertThat(
+                        Address.parse(
+                                "%s + %d*%d - 32'h%x"
+                                        .formatted(
+                                                Address.format(first + second),
+                                                times,
+                                                first,
+                                                second)))
+                .isEqualTo(new Address(first + times * first));
     }
 
     @ParameterizedTest

@@ -63,7 +63,7 @@ final class AddressesTest extends BrowserTest {
         tools.getByText("Lock", new Locator.GetByTextOptions().setExact(true)).click();
         assertThat(page.getByLabel("Lock lamps")).isChecked();
         tools.getByText("Swap").click();
-        assertThat(page.getByText("is held; let it go first").first()).isVisible();
+        assertThat(page.getByText("is locked; unlock it first").first()).isVisible();
 
         field(page, "Last address of code").fill("0x0000_1FFF");
         field(page, "Last address of code").press("Enter");
