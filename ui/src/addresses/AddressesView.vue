@@ -30,7 +30,10 @@ const { data: addresses } = useRevisionQuery('addresses', (id, at) =>
             <p class="mt-1 text-soft">Addresses come with a bus, and a bus comes with the first processor.</p>
             <RouterLink :to="`/p/${context.id}/compose`" class="button-main mt-4">Go to Compose</RouterLink>
         </div>
-        <div v-else class="grid grid-cols-[minmax(380px,1fr)_minmax(600px,1.4fr)] gap-6 px-5 py-4">
+        <div
+            v-else
+            class="grid grid-cols-[minmax(380px,1fr)_minmax(600px,1.4fr)] max-[1100px]:grid-cols-1 gap-6 px-5 py-4"
+        >
             <div class="flex min-w-0 flex-col gap-6">
                 <AddressRulers v-if="addresses" :rulers="addresses.rulers" />
                 <ReachGrid :platform="platform" />

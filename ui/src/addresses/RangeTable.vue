@@ -34,7 +34,7 @@ const rows = computed<(Row | Heading)[]>(() =>
 )
 const body = ref<HTMLElement | null>(null)
 const HEADING = 29
-const height = (row: Row | Heading): number => (row.target ? (row.target.software ? 56 : 38) : HEADING)
+const height = (row: Row | Heading): number => (row.target ? (row.target.software ? 46 : 38) : HEADING)
 const part = useRowsInSight(body, () => rows.value, height)
 
 const marked = ref(new Set<string>())

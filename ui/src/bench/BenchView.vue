@@ -158,7 +158,7 @@ const time = computed(() => {
         </div>
         <div
             v-else
-            class="grid min-h-0 flex-1 grid-cols-[minmax(560px,1.25fr)_minmax(420px,1fr)] grid-rows-[minmax(0,1fr)] gap-5 overflow-x-auto px-5 py-4"
+            class="grid min-h-0 flex-1 grid-cols-[minmax(560px,1.25fr)_minmax(420px,1fr)] grid-rows-[minmax(0,1fr)] gap-5 overflow-x-auto px-5 py-4 max-[1100px]:grid-cols-1 max-[1100px]:grid-rows-none max-[1100px]:overflow-y-auto"
         >
             <div class="relative flex min-h-0 flex-col gap-4 overflow-y-auto">
                 <BoardPicture

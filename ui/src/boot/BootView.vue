@@ -112,7 +112,10 @@ const url = (name: string): string =>
             </p>
         </div>
         <p v-if="error" class="mt-6 text-error">{{ error.message }}</p>
-        <div v-if="program && image" class="mt-5 grid grid-cols-[minmax(420px,1fr)_minmax(480px,1fr)] gap-8">
+        <div
+            v-if="program && image"
+            class="mt-5 grid grid-cols-[minmax(420px,1fr)_minmax(480px,1fr)] max-[1100px]:grid-cols-1 gap-8"
+        >
             <div class="flex flex-col gap-6">
                 <section
                     v-if="image.problems.length"

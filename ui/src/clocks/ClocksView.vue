@@ -20,7 +20,10 @@ const domain = computed(() => {
 <template>
     <div class="h-full overflow-auto px-5 py-4">
         <p v-if="error && !clocks" class="mt-16 text-center text-error">{{ error.message }}</p>
-        <div v-else-if="clocks" class="grid grid-cols-[minmax(0,1.25fr)_minmax(440px,1fr)] gap-8">
+        <div
+            v-else-if="clocks"
+            class="grid grid-cols-[minmax(0,1.25fr)_minmax(440px,1fr)] max-[1100px]:grid-cols-1 gap-8"
+        >
             <div class="flex min-w-0 flex-col gap-6">
                 <ClockTree :tree="clocks.tree" />
                 <section aria-label="Derived rates">

@@ -94,7 +94,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
 
 <template>
     <aside
-        class="flex w-[336px] shrink-0 flex-col gap-4 overflow-y-auto border-l border-line bg-sheet p-4"
+        class="flex w-[336px] shrink-0 max-[1000px]:w-[270px] flex-col gap-4 overflow-y-auto border-l border-line bg-sheet p-4"
         aria-label="Inspector"
     >
         <div>

@@ -12,7 +12,7 @@ const { sheet, failed, again } = useBlockSheet(usePlatform(), () => props.name)
     <BlockInspector v-if="sheet" :block="sheet" />
     <aside
         v-else
-        class="w-[336px] shrink-0 border-l border-line bg-sheet p-4 text-soft"
+        class="w-[336px] shrink-0 max-[1000px]:w-[270px] border-l border-line bg-sheet p-4 text-soft"
         aria-label="Inspector"
         :aria-busy="!failed"
     >

@@ -173,7 +173,9 @@ function add(): void {
             class="relative min-w-0 flex-1 overflow-auto"
             aria-label="Picture of the platform"
         >
-            <div class="sticky top-0 z-10 flex items-center justify-between gap-2 bg-paper px-4 pt-3 pb-1">
+            <div
+                class="sticky top-0 left-0 z-10 flex flex-wrap items-center justify-between gap-2 bg-paper px-4 pt-3 pb-1"
+            >
                 <p class="flex flex-wrap items-center gap-x-2 text-[13px] text-soft">
                     {{ platform.boardTitle }} · {{ platform.blocks.length }} blocks
                     <template v-for="group in platform.groups" :key="group.name">
@@ -198,7 +200,7 @@ function add(): void {
                         </span>
                     </template>
                 </p>
-                <div class="flex gap-2">
+                <div class="flex flex-wrap gap-2">
                     <input
                         ref="filterField"
                         v-model="filter"
@@ -276,7 +278,7 @@ function add(): void {
         <RecipeDialog />
         <aside
             v-if="selectedDomain"
-            class="flex w-[336px] shrink-0 flex-col overflow-y-auto border-l border-line bg-sheet p-4"
+            class="flex w-[336px] shrink-0 max-[1000px]:w-[270px] flex-col overflow-y-auto border-l border-line bg-sheet p-4"
             aria-label="Inspector"
         >
             <DomainInspector :key="selectedDomain" :name="selectedDomain" />
@@ -287,7 +289,7 @@ function add(): void {
         <BlockPanel v-else-if="selectedBlock" :key="selectedBlock.name" :name="selectedBlock.name" />
         <aside
             v-else
-            class="w-[336px] shrink-0 border-l border-line bg-sheet p-4 text-soft"
+            class="w-[336px] shrink-0 overflow-y-auto max-[1000px]:w-[270px] border-l border-line bg-sheet p-4 text-soft"
             aria-label="Inspector"
         >
             <p v-if="platform.blocks.length">

@@ -54,7 +54,9 @@ const percent = (used: number, of: number) => (of === 0 ? 0 : Math.round((used *
             <ul v-if="fit.advice.length" class="mt-2 rounded border border-error bg-error-soft px-4 py-2">
                 <li v-for="line in fit.advice" :key="line">{{ line }}</li>
             </ul>
-            <div class="mt-3 grid grid-cols-[minmax(0,1.5fr)_minmax(380px,1fr)] gap-8">
+            <div
+                class="mt-3 grid grid-cols-[minmax(0,1.5fr)_minmax(380px,1fr)] max-[1100px]:grid-cols-1 gap-8"
+            >
                 <section aria-label="Memory" class="min-w-0">
                     <h2 class="heading">Memory</h2>
                     <p class="mt-2">

@@ -188,7 +188,7 @@ onBeforeUnmount(() => {
                 </button>
                 <span class="flex-1"></span>
                 <button
-                    class="flex w-80 shrink-0 items-center justify-between rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
+                    class="flex w-80 min-w-40 shrink items-center justify-between rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
                     @click="open.palette = true"
                 >
                     <span class="truncate">Find a block, address or action</span>
@@ -219,7 +219,10 @@ onBeforeUnmount(() => {
                     <SunIcon v-else class="size-5" />
                 </button>
             </div>
-            <nav class="flex h-9 items-stretch gap-6 px-4" aria-label="Views">
+            <nav
+                class="flex h-9 items-stretch gap-6 overflow-x-auto overflow-y-hidden px-4"
+                aria-label="Views"
+            >
                 <div v-for="family in views" :key="family.family" class="flex items-stretch gap-5">
                     <span class="self-center text-[13px] text-soft">{{ family.family }}</span>
                     <RouterLink

@@ -58,7 +58,10 @@ function driverOf(block: string, name: string): string[] {
             </p>
             <RouterLink :to="`/p/${context.id}/compose`" class="button-main mt-4">Go to Compose</RouterLink>
         </div>
-        <div v-else-if="interrupts" class="grid grid-cols-[minmax(0,1fr)_330px] gap-6">
+        <div
+            v-else-if="interrupts"
+            class="grid grid-cols-[minmax(0,1fr)_330px] max-[1100px]:grid-cols-1 gap-6"
+        >
             <div class="flex min-w-0 flex-col gap-6">
                 <p v-if="controllers.length === 0" class="text-soft">
                     There is no interrupt controller; sources of devices need one to get to a hart.

@@ -77,7 +77,10 @@ async function read(event: Event): Promise<void> {
 <template>
     <div class="h-full overflow-auto px-5 py-4">
         <p v-if="error && !pins" class="mt-16 text-center text-error">{{ error.message }}</p>
-        <div v-else-if="pins" class="grid grid-cols-[minmax(0,1fr)_minmax(380px,460px)] gap-8">
+        <div
+            v-else-if="pins"
+            class="grid grid-cols-[minmax(0,1fr)_minmax(380px,460px)] max-[1100px]:grid-cols-1 gap-8"
+        >
             <section aria-label="Lines that leave the chip" class="min-w-0">
                 <div class="flex items-center gap-2">
                     <p class="flex-1">
