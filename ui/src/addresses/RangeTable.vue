@@ -2,7 +2,10 @@
 import { computed, ref } from 'vue'
 import type { Edit, PlatformView, TargetView } from '../api/client'
 import AddressField from '../compose/AddressField.vue'
+import FindField from '../frame/FindField.vue'
 import { usePlatform } from '../frame/platform'
+import SortHead from '../frame/SortHead.vue'
+import { useTableView } from '../frame/tableView'
 import { useRowsInSight } from '../frame/rowsInSight'
 import RangeTools from './RangeTools.vue'
 import { changeRanges } from './ranges'
@@ -21,34 +24,69 @@ interface Heading {
     ref: string
 }
 
-const rows = computed<(Row | Heading)[]>(() =>
-    props.platform.buses.flatMap((bus) => {
-        const targets = [
-            ...bus.slots.flatMap((slot) => (slot.target ? [slot.target] : [])),
-            ...bus.unplaced,
-        ].map((target) => ({ bus: bus.name, target, ref: `${target.block}.${target.busInterface}` }))
-        const heading: Heading[] =
-            props.platform.buses.length > 1 && targets.length > 0 ? [{ bus: bus.name, ref: '' }] : []
-        return [...heading, ...targets]
-    }),
+/** The address that software uses: on a bus behind a bridge another one than on the bus itself. */
+const shown = (target: TargetView) => target.software ?? target
+
+const targets = computed<Row[]>(() =>
+    props.platform.buses.flatMap((bus) =>
+        [...bus.slots.flatMap((slot) => (slot.target ? [slot.target] : [])), ...bus.unplaced].map(
+            (target) => ({ bus: bus.name, target, ref: `${target.block}.${target.busInterface}` }),
+        ),
+    ),
 )
+const {
+    find,
+    order,
+    shown: arranged,
+} = useTableView<Row>(
+    () => targets.value,
+    ({ bus, target }) =>
+        [target.label, bus, shown(target).base, shown(target).last, target.size, target.base].join(' '),
+    {
+        target: ({ target }) => target.label,
+        base: ({ target }) => number(shown(target).base),
+        size: ({ target }) => sizeOf(target),
+        last: ({ target }) => number(shown(target).last),
+        locked: ({ target }) => (target.held ? 0 : 1),
+    },
+)
+/** In the order of the buses each of them has a heading. */
+const rows = computed<(Row | Heading)[]>(() => {
+    if (order.value.by || props.platform.buses.length < 2) {
+        return arranged.value
+    }
+    const rows: (Row | Heading)[] = []
+    let bus: string | undefined
+    for (const row of arranged.value) {
+        if (row.bus !== bus) {
+            bus = row.bus
+            rows.push({ bus, ref: '' })
+        }
+        rows.push(row)
+    }
+    return rows
+})
+
+function number(address: string | null | undefined): bigint | undefined {
+    return address ? BigInt(address.replaceAll('_', '')) : undefined
+}
+function sizeOf(target: TargetView): bigint | undefined {
+    const base = number(target.base)
+    const last = number(target.last)
+    return base === undefined || last === undefined ? undefined : last - base
+}
 const body = ref<HTMLElement | null>(null)
 const HEADING = 29
 const height = (row: Row | Heading): number => (row.target ? (row.target.software ? 46 : 38) : HEADING)
 const part = useRowsInSight(body, () => rows.value, height)
 
 const marked = ref(new Set<string>())
-const chosen = computed(() =>
-    rows.value.flatMap((row) => (row.target && marked.value.has(row.ref) ? [row] : [])),
-)
+const chosen = computed(() => targets.value.filter((row) => marked.value.has(row.ref)))
 function mark(ref: string): void {
     if (!marked.value.delete(ref)) {
         marked.value.add(ref)
     }
 }
-
-/** The address that software uses: on a bus behind a bridge another one than on the bus itself. */
-const shown = (target: TargetView) => target.software ?? target
 
 /** A typed address, as one on the bus of its target. */
 const onBus = (target: TargetView, typed: string): string =>
@@ -81,16 +119,27 @@ function resize(row: Row, size: string): Promise<true | string> {
 </script>
 
 <template>
+    <FindField
+        v-if="targets.length > 1"
+        v-model="find"
+        label="Find a target or an address"
+        :found="arranged.length"
+        :all="targets.length"
+    />
+    <p v-if="find && arranged.length === 0" class="text-soft">
+        No target matches “{{ find }}”.
+        <button class="text-accent hover:underline" @click="find = ''">Show all targets</button>
+    </p>
     <RangeTools v-if="chosen.length" :chosen="chosen" @clear="marked.clear()" />
     <table class="sheet w-full border-separate border-spacing-0" aria-label="Ranges">
         <thead>
             <tr class="table-head">
                 <th scope="col" class="w-8 py-1.5 pl-3"><span class="sr-only">Chosen</span></th>
-                <th scope="col" class="px-2 py-1.5">Target</th>
-                <th scope="col" class="px-2 py-1.5">Base</th>
-                <th scope="col" class="px-2 py-1.5">Size</th>
-                <th scope="col" class="px-2 py-1.5">Last</th>
-                <th scope="col" class="px-3 py-1.5">Locked</th>
+                <SortHead v-model="order" by="target" title="Target" />
+                <SortHead v-model="order" by="base" title="Base" />
+                <SortHead v-model="order" by="size" title="Size" />
+                <SortHead v-model="order" by="last" title="Last" />
+                <SortHead v-model="order" by="locked" title="Locked" />
             </tr>
         </thead>
         <tbody ref="body">

@@ -8,6 +8,7 @@ import BusInspector from './BusInspector.vue'
 import ContextMenu from './ContextMenu.vue'
 import DomainInspector from '../clocks/DomainInspector.vue'
 import DomainBand from './DomainBand.vue'
+import FindField from '../frame/FindField.vue'
 import { dragging } from './dragging'
 import GroupDialog from './GroupDialog.vue'
 import GroupInspector from './GroupInspector.vue'
@@ -23,11 +24,10 @@ import { SCALES, scale, setZoom, zoom } from './zoom'
 
 const context = usePlatform()
 const selection = provideSelection(context)
-const { filter, isFolded, toggleFold } = providePicture(context)
+const { filter, matches, isFolded, toggleFold } = providePicture(context)
 const platform = computed(() => context.platform.value)
 const picture = ref<HTMLElement>()
 const frame = ref<HTMLElement>()
-const filterField = ref<HTMLInputElement>()
 const width = ref(900)
 
 let observer: ResizeObserver | undefined
@@ -135,9 +135,6 @@ function onKey(event: KeyboardEvent): void {
     } else if (!command && event.key === 'g' && selectedBlock.value) {
         event.preventDefault()
         naming.group = [...selection.names.value]
-    } else if (!command && event.key === '/') {
-        event.preventDefault()
-        filterField.value?.focus()
     } else if (!command && (event.key === '-' || event.key === '+')) {
         scale.value = 1
         setZoom(event.key === '-' ? 'far' : 'near')
@@ -201,15 +198,11 @@ function add(): void {
                     </template>
                 </p>
                 <div class="flex flex-wrap gap-2">
-                    <input
-                        ref="filterField"
+                    <FindField
                         v-model="filter"
-                        type="search"
-                        class="input w-28"
-                        placeholder="Filter"
-                        aria-label="Highlight matching blocks"
-                        title="Only blocks with these words stay bright (/)"
-                        @keydown.escape="filter = ''"
+                        label="Highlight matching blocks"
+                        :found="matches?.size"
+                        :all="platform.blocks.length"
                     />
                     <button class="button-main" title="Add a block (a)" @click="add">
                         <PlusIcon class="size-4" />Add a block
@@ -301,7 +294,7 @@ function add(): void {
                 <li><kbd class="mr-2">w</kbd>wiring plan</li>
                 <li><kbd class="mr-2">← →</kbd>next block</li>
                 <li><kbd class="mr-2">f</kbd>zoom to fit, zoom back</li>
-                <li><kbd class="mr-2">/</kbd>filter</li>
+                <li><kbd class="mr-2">Ctrl F, /</kbd>highlight what matches</li>
                 <li><kbd class="mr-2">Ctrl click</kbd>select several</li>
                 <li><kbd class="mr-2">Ctrl C, Ctrl V</kbd>copy, paste, also elsewhere</li>
                 <li><kbd class="mr-2">Ctrl D</kbd>duplicate</li>

@@ -1,5 +1,6 @@
 import { computed, inject, provide, ref, type ComputedRef, type InjectionKey, type Ref } from 'vue'
 import type { PlatformContext } from '../frame/platform'
+import { useTableView } from '../frame/tableView'
 import { useFolds } from './folds'
 import { netsOf } from './nets'
 import { useSeenBy, type Seen } from './seenBy'
@@ -61,20 +62,14 @@ export function providePicture(context: PlatformContext): Picture {
     const seen = useSeenBy(context, () =>
         initiator.value && !initiator.value.bridge ? context.selected.value : undefined,
     )
-    const filter = ref('')
-    const matches = computed(() => {
-        const words = filter.value.toLowerCase().split(/\s+/).filter(Boolean)
-        return words.length === 0
-            ? undefined
-            : new Set(
-                  context.platform.value?.blocks
-                      .filter((block) => {
-                          const text = `${block.name} ${block.title} ${block.kind}`.toLowerCase()
-                          return words.every((word) => text.includes(word))
-                      })
-                      .map((block) => block.name),
-              )
-    })
+    const { find: filter, shown } = useTableView(
+        () => context.platform.value?.blocks ?? [],
+        (block) => `${block.name} ${block.title} ${block.kind}`,
+        {},
+    )
+    const matches = computed(() =>
+        filter.value.trim() ? new Set(shown.value.map((block) => block.name)) : undefined,
+    )
     const folds = useFolds(context.id)
     const groupOf = computed(
         () => new Map(context.platform.value?.blocks.map((block) => [block.name, block.group])),

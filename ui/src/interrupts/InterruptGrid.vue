@@ -6,7 +6,8 @@ import DialogFrame from '../frame/DialogFrame.vue'
 import { tell } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 
-const props = defineProps<{ port: InterruptPortView; sources: SourceView[] }>()
+/** @property all sources, also those that are not shown: they can be on an input that is pressed */
+const props = defineProps<{ port: InterruptPortView; sources: SourceView[]; all: SourceView[] }>()
 const context = usePlatform()
 
 const isHere = (source: SourceView) =>
@@ -38,7 +39,7 @@ const title = computed(() => {
     return other ? `IRQ ${String(software)} is taken by ${name(other)}` : ''
 })
 const freeInput = computed(() => {
-    const taken = new Set(props.sources.filter(isHere).map((each) => each.input))
+    const taken = new Set(props.all.filter(isHere).map((each) => each.input))
     return props.port.inputs.find((each) => each.exists && !taken.has(each.input))?.input
 })
 
@@ -50,7 +51,7 @@ async function toggle(source: SourceView, input: number): Promise<void> {
         }
         return
     }
-    const other = props.sources.find((each) => each !== source && isHere(each) && each.input === input)
+    const other = props.all.find((each) => each !== source && isHere(each) && each.input === input)
     if (other) {
         asked.value = { source, other, input }
     } else {

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { answer, client, type InterruptPortView, type SourceView } from '../api/client'
+import FindField from '../frame/FindField.vue'
 import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
+import { useTableView } from '../frame/tableView'
 import InterruptGrid from './InterruptGrid.vue'
 import SourceDetails from './SourceDetails.vue'
 
@@ -21,10 +23,21 @@ const chosenPort = computed(() =>
     ),
 )
 
+const { find, order, shown } = useTableView<SourceView>(
+    () => interrupts.value?.sources ?? [],
+    (source) =>
+        [`${source.block}.${source.name}`, source.trigger, source.sinkBlock ?? 'open', source.line].join(' '),
+    {
+        source: (source) => `${source.block}.${source.name}`,
+        input: (source) => source.input,
+        trigger: (source) => source.trigger,
+    },
+)
+
 /** Sources of devices, and other controllers, whose line can go into one: they then come in cascade. */
 function sourcesFor(port: InterruptPortView): SourceView[] {
     const several = controllers.value.length > 1
-    return (interrupts.value?.sources ?? []).filter(
+    return shown.value.filter(
         (source) =>
             source.line === port.line ||
             (several && source.line === 'external' && source.block !== port.block),
@@ -66,11 +79,38 @@ function driverOf(block: string, name: string): string[] {
                 <p v-if="controllers.length === 0" class="text-soft">
                     There is no interrupt controller; sources of devices need one to get to a hart.
                 </p>
+                <div v-if="controllers.length" class="-mb-3 flex items-center gap-4">
+                    <FindField
+                        v-model="find"
+                        label="Find a source"
+                        :found="shown.length"
+                        :all="interrupts.sources.length"
+                    />
+                    <label class="flex items-center gap-2 text-[13px]">
+                        sorted by
+                        <select
+                            class="input !py-0.5"
+                            :value="order.by ?? ''"
+                            @change="
+                                order = {
+                                    by: ($event.target as HTMLSelectElement).value || undefined,
+                                    descends: false,
+                                }
+                            "
+                        >
+                            <option value="">block</option>
+                            <option value="source">name</option>
+                            <option value="input">IRQ number</option>
+                            <option value="trigger">trigger</option>
+                        </select>
+                    </label>
+                </div>
                 <InterruptGrid
                     v-for="port in controllers"
                     :key="`${port.block}.${port.name}`"
                     :port="port"
                     :sources="sourcesFor(port)"
+                    :all="interrupts.sources"
                 />
                 <section v-if="lines.length" aria-label="Lines of the harts">
                     <h2 class="heading">At the harts</h2>

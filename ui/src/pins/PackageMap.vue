@@ -4,7 +4,9 @@ import type { PinsView } from '../api/client'
 import { domainColour } from '../compose/domainColours'
 import { usePlatform } from '../frame/platform'
 
-const props = defineProps<{ banks: PinsView['banks']; device: string }>()
+/** @property picks line that a press on a free pin gives it to */
+const props = defineProps<{ banks: PinsView['banks']; device: string; picks?: string }>()
+const emit = defineEmits<{ pick: [pin: string] }>()
 const context = usePlatform()
 
 type Pin = PinsView['banks'][number]['pins'][number] & { bank: string; voltage: string; colour: string }
@@ -37,6 +39,14 @@ const columns = computed(() =>
 
 /** The pin under the pointer or with the focus, and with it the one that makes a pair with it. */
 const looked = ref<Pin>()
+
+function press(pin: Pin): void {
+    if (props.picks && !pin.port) {
+        emit('pick', pin.pin)
+    } else {
+        context.selected.value = pin.block ?? undefined
+    }
+}
 
 function title(pin: Pin): string {
     const pair = pin.partner ? `; makes a pair with ${pin.partner}` : ''
@@ -86,7 +96,8 @@ function title(pin: Pin): string {
                         @focus="looked = pins.get(row + column)"
                         @mouseleave="looked = undefined"
                         @blur="looked = undefined"
-                        @click="context.selected.value = pins.get(row + column)?.block ?? undefined"
+                        @mousedown.prevent
+                        @click="press(pins.get(row + column) as Pin)"
                     ></button>
                     <span v-else></span>
                 </template>
@@ -107,6 +118,9 @@ function title(pin: Pin): string {
         <p class="mt-1 text-[13px] text-soft">
             Filled pins carry a line. Dashed ones have something on the board, take a clock, or are needed for
             configuration.
+        </p>
+        <p v-if="picks" class="mt-1 text-[13px] text-accent">
+            A press on a free pin gives it to <span class="font-mono">{{ picks }}</span>.
         </p>
         <p class="mt-2 text-[13px] text-soft">
             <template v-if="looked">{{ title(looked) }}</template>

@@ -1,17 +1,40 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, shallowRef } from 'vue'
-import { answer, client, type PinImportView, type PinPlanView } from '../api/client'
+import { answer, client, type PinImportView, type PinLineView, type PinPlanView } from '../api/client'
 import DialogFrame from '../frame/DialogFrame.vue'
+import FindField from '../frame/FindField.vue'
 import { tell, tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
+import { useTableView } from '../frame/tableView'
 import PackageMap from './PackageMap.vue'
 import PinLines from './PinLines.vue'
 
 const context = usePlatform()
 const { data: pins, error } = useRevisionQuery('pins', (id, at) =>
     answer(client.GET('/api/platforms/{id}/pins', { params: { path: { id }, query: { at } } })),
+)
+const table = ref<InstanceType<typeof PinLines>>()
+const { find, order, shown } = useTableView<PinLineView>(
+    () => pins.value?.lines ?? [],
+    (line) =>
+        [
+            line.port,
+            line.pin,
+            line.bank,
+            line.standard,
+            line.direction,
+            line.by,
+            line.pin ? '' : 'no pin',
+        ].join(' '),
+    {
+        line: (line) => line.port,
+        pin: (line) => line.pin,
+        bank: (line) => line.bank,
+        standard: (line) => line.standard,
+        from: (line) => line.by,
+    },
 )
 const path = { params: { path: { id: context.id } } }
 const plan = shallowRef<PinPlanView>()
@@ -82,7 +105,7 @@ async function read(event: Event): Promise<void> {
             class="grid grid-cols-[minmax(0,1fr)_minmax(380px,460px)] max-[1100px]:grid-cols-1 gap-8"
         >
             <section aria-label="Lines that leave the chip" class="min-w-0">
-                <div class="flex items-center gap-2">
+                <div class="flex flex-wrap items-center gap-2">
                     <p class="flex-1">
                         <strong>{{ pins.lines.length }}</strong> lines leave the chip,
                         <span :class="pins.open ? 'font-semibold text-warn' : ''"
@@ -90,6 +113,12 @@ async function read(event: Event): Promise<void> {
                             {{ pins.open === 0 ? 'with a pin' : 'without a pin' }}</span
                         >.
                     </p>
+                    <FindField
+                        v-model="find"
+                        label="Find a line"
+                        :found="shown.length"
+                        :all="pins.lines.length"
+                    />
                     <button class="button-main" :disabled="pins.open === 0" @click="propose">
                         Assign the rest…
                     </button>
@@ -105,9 +134,24 @@ async function read(event: Event): Promise<void> {
                         @change="read"
                     />
                 </div>
-                <PinLines :standards="pins.standards" :lines="pins.lines" />
+                <PinLines
+                    ref="table"
+                    v-model:order="order"
+                    :standards="pins.standards"
+                    :lines="pins.lines"
+                    :shown="shown"
+                />
+                <p v-if="find && shown.length === 0" class="mt-3 text-soft">
+                    No line matches “{{ find }}”.
+                    <button class="text-accent hover:underline" @click="find = ''">Show all lines</button>
+                </p>
             </section>
-            <PackageMap :banks="pins.banks" :device="pins.device" />
+            <PackageMap
+                :banks="pins.banks"
+                :device="pins.device"
+                :picks="table?.field"
+                @pick="(pin) => table?.take(pin)"
+            />
         </div>
         <p v-else class="mt-24 text-center text-soft">Working out the pins…</p>
         <DialogFrame :open="plan !== undefined" title="Assign pins" :width="680" @close="plan = undefined">
