@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { TrashIcon } from '@heroicons/vue/20/solid'
-import { computed } from 'vue'
+import { computed, nextTick, useTemplateRef, watch } from 'vue'
 import type { Edit, BlockSheet, InterfaceView, InterruptView, OutwardView } from '../api/client'
+import { open } from '../frame/actions'
 import EditableName from '../frame/EditableName.vue'
 import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
@@ -23,6 +24,19 @@ async function rename(name: string): Promise<void> {
         context.selected.value = name
     }
 }
+
+const nameField = useTemplateRef<{ begin: () => Promise<void> }>('name')
+watch(
+    () => open.forSelection,
+    async (what) => {
+        if (what === 'rename') {
+            open.forSelection = undefined
+            await nextTick()
+            await nameField.value?.begin()
+        }
+    },
+    { immediate: true },
+)
 
 const selection = useSelection()
 
@@ -100,6 +114,7 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
         <div>
             <div class="flex items-center gap-2">
                 <EditableName
+                    ref="name"
                     label="Name of the block"
                     class="min-w-0 flex-1 text-xl font-semibold"
                     :value="block.name"

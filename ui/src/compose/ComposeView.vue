@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { PlusIcon } from '@heroicons/vue/20/solid'
-import { computed, nextTick, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { isDialogOpen, isTyping, open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
 import BlockPanel from './BlockPanel.vue'
@@ -129,6 +129,9 @@ function onKey(event: KeyboardEvent): void {
     } else if (command && event.key === 'd' && selectedBlock.value) {
         event.preventDefault()
         void selection.duplicate()
+    } else if (event.key === 'F2' && selectedBlock.value) {
+        event.preventDefault()
+        open.forSelection = 'rename'
     } else if (!command && event.key === 'f') {
         event.preventDefault()
         void fit()
@@ -143,6 +146,19 @@ function onKey(event: KeyboardEvent): void {
         step(event.key === 'ArrowRight' ? 1 : -1)
     }
 }
+
+watch(
+    () => open.forSelection,
+    async (what) => {
+        if (what === undefined || what === 'rename') {
+            return
+        }
+        open.forSelection = undefined
+        await nextTick()
+        await selection[what]()
+    },
+    { immediate: true },
+)
 
 function onPaste(event: ClipboardEvent): void {
     const text = event.clipboardData?.getData('text/plain')
@@ -298,6 +314,7 @@ function add(): void {
                 <li><kbd class="mr-2">Ctrl click</kbd>select several</li>
                 <li><kbd class="mr-2">Ctrl C, Ctrl V</kbd>copy, paste, also elsewhere</li>
                 <li><kbd class="mr-2">Ctrl D</kbd>duplicate</li>
+                <li><kbd class="mr-2">F2</kbd>rename</li>
                 <li><kbd class="mr-2">g</kbd>group what is selected</li>
                 <li><kbd class="mr-2">Del</kbd>remove what is selected</li>
                 <li><kbd class="mr-2">Ctrl K</kbd>find or do anything</li>

@@ -29,6 +29,7 @@ const typed = useTypedValue(
 )
 const { text, refused } = typed
 const reason = useId()
+const field = useId()
 const focused = ref(false)
 const preview = usePreview(
     context.id,
@@ -45,10 +46,11 @@ function toDefault(): void {
 
 <template>
     <div class="py-0.5" :title="parameter.explains">
-        <label class="grid grid-cols-[128px_1fr] items-center">
-            <span>{{ parameter.title }}</span>
+        <div class="grid grid-cols-[128px_1fr_18px] items-center">
+            <label :for="field">{{ parameter.title }}</label>
             <select
                 v-if="parameter.form === 'choice'"
+                :id="field"
                 class="input min-w-0"
                 :value="value.text"
                 @change="set(($event.target as HTMLSelectElement).value)"
@@ -59,37 +61,47 @@ function toDefault(): void {
             </select>
             <input
                 v-else-if="parameter.form === 'boolean'"
+                :id="field"
                 type="checkbox"
                 class="size-4 accent-[var(--accent)]"
                 :checked="value.shown === 'on'"
                 @change="set(value.shown === 'on' ? '0' : '1')"
             />
-            <input
-                v-else
-                v-model="text"
-                class="input min-w-0 font-mono text-[13px]"
-                :class="{ '!border-error': refused }"
-                spellcheck="false"
-                :aria-invalid="refused !== undefined"
-                :aria-describedby="refused ? reason : undefined"
-                @keydown.enter="typed.enter"
-                @keydown.esc.stop="typed.reset"
-                @focus="((focused = true), typed.focus())"
-                @blur="((focused = false), typed.leave())"
-            />
-        </label>
-        <RefusedValue :id="reason" :reason="refused" />
-        <div v-if="worked || value.note || value.chosen" class="flex justify-end gap-2 text-[12px] text-soft">
-            <span v-if="worked" class="font-mono">= {{ worked }}</span>
-            <span v-if="value.note" class="font-mono">{{ value.note }}</span>
+            <span v-else class="relative flex min-w-0">
+                <input
+                    :id="field"
+                    v-model="text"
+                    class="input min-w-0 flex-1 font-mono text-[13px]"
+                    :class="{ '!border-error': refused }"
+                    :style="parameter.unit ? { paddingRight: `${parameter.unit.length + 2}ch` } : undefined"
+                    spellcheck="false"
+                    :aria-invalid="refused !== undefined"
+                    :aria-describedby="refused ? reason : undefined"
+                    @keydown.enter="typed.enter"
+                    @keydown.esc.stop="typed.reset"
+                    @focus="((focused = true), typed.focus())"
+                    @blur="((focused = false), typed.leave())"
+                />
+                <span
+                    v-if="parameter.unit"
+                    class="pointer-events-none absolute inset-y-0 right-2 flex items-center text-[13px] text-soft"
+                    >{{ parameter.unit }}</span
+                >
+            </span>
             <button
                 v-if="value.chosen"
-                class="hover:text-accent"
-                :title="`Default: ${parameter.initial}`"
+                class="text-right text-soft hover:text-accent"
+                :title="`Back to the default, ${parameter.initial || 'none'}`"
+                :aria-label="`${parameter.title} back to the default`"
                 @click="toDefault"
             >
-                default
+                ↺
             </button>
+        </div>
+        <RefusedValue :id="reason" :reason="refused" />
+        <div v-if="worked || value.note" class="flex justify-end gap-2 pr-5 text-[12px] text-soft">
+            <span v-if="worked" class="font-mono">= {{ worked }}</span>
+            <span v-if="value.note" class="font-mono">{{ value.note }}</span>
         </div>
         <div v-if="focused" class="mt-1 mb-1.5 rounded bg-paper px-2 py-1 text-[13px]" role="status">
             <p>{{ parameter.explains }}</p>

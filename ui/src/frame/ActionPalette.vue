@@ -22,6 +22,7 @@ const router = useRouter()
 const text = ref('')
 const atAddress = ref<Entry[]>([])
 const registers = ref<Entry[]>([])
+const parameters = ref<Entry[]>([])
 
 const go = (view: string) => () => void router.push(`/p/${context.id}/${view}`)
 const actions = computed<Entry[]>(() => {
@@ -32,7 +33,17 @@ const actions = computed<Entry[]>(() => {
         kind: 'do',
         run,
     })
+    const block = context.platform.value?.blocks.find((each) => each.name === context.selected.value)?.name
+    const selected = block
+        ? [
+              entry(`Rename ${block}`, forSelection('rename')),
+              entry(`Duplicate ${block}…`, forSelection('duplicate'), 'Ctrl D'),
+              entry(`Copy ${block}`, forSelection('copy'), 'Ctrl C'),
+              entry(`Remove ${block}`, forSelection('remove'), 'Del'),
+          ]
+        : []
     return [
+        ...selected,
         entry('Add a block', () => (open.add = true), 'a'),
         entry('Show the wiring plan', () => (open.wiring = true), 'w'),
         entry('Add a bus', () => void addBus()),
@@ -60,6 +71,12 @@ const actions = computed<Entry[]>(() => {
         entry('Switch between light and dark', toggleTheme),
     ]
 })
+
+/** Compose does it, as it does with the keyboard. */
+const forSelection = (what: 'rename' | 'duplicate' | 'copy' | 'remove') => (): void => {
+    open.forSelection = what
+    void router.push({ path: `/p/${context.id}/compose`, query: { select: context.selected.value } })
+}
 
 async function addBus(): Promise<void> {
     const platform = context.platform.value
@@ -92,7 +109,7 @@ const entries = computed<Entry[]>(() => {
     const found = platform ? search(platform, text.value, { show, copy: (value) => void copy(value) }) : []
     const words = text.value.toLowerCase().trim()
     const doing = actions.value.filter((action) => action.title.toLowerCase().includes(words))
-    return [...atAddress.value, ...found, ...registers.value, ...doing].slice(0, 40)
+    return [...atAddress.value, ...found, ...parameters.value, ...registers.value, ...doing].slice(0, 60)
 })
 
 let searched = 0
@@ -100,8 +117,10 @@ watch(text, async (value) => {
     const number = ++searched
     if (value.trim().length < 2) {
         registers.value = []
+        parameters.value = []
         return
     }
+    void readParameters(value, () => number === searched)
     try {
         const found = await answer(
             client.GET('/api/platforms/{id}/registers', {
@@ -123,6 +142,29 @@ watch(text, async (value) => {
         registers.value = []
     }
 })
+
+async function readParameters(value: string, isNewest: () => boolean): Promise<void> {
+    try {
+        const found = await answer(
+            client.GET('/api/platforms/{id}/parameters', {
+                params: { path: { id: context.id }, query: { text: value } },
+            }),
+        )
+        if (isNewest()) {
+            parameters.value = found.map((each) => ({
+                key: `parameter ${each.block} ${each.name}`,
+                title: `${each.block}, ${each.title}`,
+                detail: each.shown,
+                kind: 'parameter',
+                run: () => {
+                    show(each.block)
+                },
+            }))
+        }
+    } catch {
+        parameters.value = []
+    }
+}
 
 let asked = 0
 watch(text, async (value) => {

@@ -20,6 +20,7 @@ function finish(): void {
     }
     editing.value = false
 }
+defineExpose({ begin })
 </script>
 
 <template>

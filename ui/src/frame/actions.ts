@@ -23,6 +23,8 @@ export const open = reactive({
     /** Whether these are to stand beside the ones that they were copied from. */
     duplicates: false,
     findings: false,
+    /** What is to be done with the selected block, as soon as Compose shows it. */
+    forSelection: undefined as 'rename' | 'duplicate' | 'copy' | 'remove' | undefined,
 })
 
 export function isTyping(event: KeyboardEvent): boolean {

@@ -8,9 +8,12 @@ const block = (name: string, title: string, pins: string[] = []) => ({
     kind: 'serial',
     base: name === 'console' ? '0x1000_0000' : null,
     outward: [{ pins, part: 'usb' }],
+    interrupts: [{ name: 'irq', sinkBlock: 'plic', input: 3 }],
 })
 const platform = {
     blocks: [block('console', 'UART', ['txd A8', 'rxd B8']), block('modem', 'UART')],
+    domains: [{ name: 'main', clock: 'oscillator', frequency: '100 MHz' }],
+    buses: [{ name: 'system', protocolTitle: 'AXI4', dataWidth: 64 }],
     findings: [
         {
             rule: 'r',
@@ -34,6 +37,7 @@ describe('search', () => {
     it('wants every word, in any order, with dots or without', () => {
         expect(titles('uart')).toEqual(['console · UART', 'modem · UART'])
         expect(titles('console.uart')).toEqual(['console · UART'])
+        expect(titles('console irq')).toEqual(['console.irq'])
         expect(titles('UART mod')).toEqual(['modem · UART'])
         expect(titles('uart missing')).toEqual([])
     })
@@ -43,6 +47,12 @@ describe('search', () => {
         const [finding] = search(platform, 'no clock', react)
         finding?.run()
         expect(react.show).toHaveBeenLastCalledWith('modem')
+    })
+
+    it('finds clocks and buses, and selects them', () => {
+        expect(titles('100 mhz')).toEqual(['clock domain main, from oscillator'])
+        search(platform, 'axi4', react)[0]?.run()
+        expect(react.show).toHaveBeenLastCalledWith('bus system')
     })
 
     it('shows where a block is', () => {

@@ -5,7 +5,17 @@ export interface Entry {
     key: string
     title: string
     detail: string
-    kind: 'do' | 'block' | 'register' | 'finding' | 'pin' | 'address'
+    kind:
+        | 'do'
+        | 'block'
+        | 'bus'
+        | 'clock'
+        | 'parameter'
+        | 'register'
+        | 'interrupt'
+        | 'finding'
+        | 'pin'
+        | 'address'
     run: () => void
 }
 
@@ -14,7 +24,7 @@ interface Reactions {
     copy: (text: string) => void
 }
 
-/** Blocks, pins and findings whose words contain all words of the text. */
+/** Blocks, pins, clocks, buses, interrupts and findings whose words contain all words of the text. */
 export function search(platform: PlatformView, text: string, react: Reactions): Entry[] {
     const words = text
         .toLowerCase()
@@ -43,6 +53,41 @@ export function search(platform: PlatformView, text: string, react: Reactions): 
                         run: () => react.show(block.name),
                     })
                 }
+            }
+        }
+    }
+    for (const domain of platform.domains) {
+        if (matches(`${domain.name} ${domain.frequency} ${domain.clock} clock`)) {
+            entries.push({
+                key: `clock ${domain.name}`,
+                title: `clock domain ${domain.name}, from ${domain.clock}`,
+                detail: domain.frequency,
+                kind: 'clock',
+                run: () => react.show(`domain ${domain.name}`),
+            })
+        }
+    }
+    for (const bus of platform.buses) {
+        if (matches(`${bus.name} ${bus.protocolTitle} bus`)) {
+            entries.push({
+                key: `bus ${bus.name}`,
+                title: `bus ${bus.name}`,
+                detail: `${bus.protocolTitle}, ${String(bus.dataWidth)} bit`,
+                kind: 'bus',
+                run: () => react.show(`bus ${bus.name}`),
+            })
+        }
+    }
+    for (const block of platform.blocks) {
+        for (const wire of block.interrupts) {
+            if (matches(`${block.name} ${wire.name} irq ${String(wire.input ?? '')}`)) {
+                entries.push({
+                    key: `interrupt ${block.name} ${wire.name}`,
+                    title: `${block.name}.${wire.name}`,
+                    detail: wire.sinkBlock ? `${wire.sinkBlock} ${String(wire.input ?? '')}` : 'open',
+                    kind: 'interrupt',
+                    run: () => react.show(block.name),
+                })
             }
         }
     }

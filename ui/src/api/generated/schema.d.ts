@@ -948,6 +948,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/parameters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: operations["parameters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/pins": {
         parameters: {
             query?: never;
@@ -1862,6 +1878,12 @@ export interface components {
             atDefaults: number;
             formula: string;
             name: string;
+        };
+        FoundParameter: {
+            block: string;
+            name: string;
+            shown: string;
+            title: string;
         };
         FoundRegister: {
             address: string;
@@ -4683,6 +4705,30 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["OfferView"];
+                };
+            };
+        };
+    };
+    parameters: {
+        parameters: {
+            query: {
+                text: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["FoundParameter"][];
                 };
             };
         };

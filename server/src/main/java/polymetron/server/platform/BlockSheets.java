@@ -184,7 +184,8 @@ final class BlockSheets {
                 note(block, parameter));
     }
 
-    private static String shown(ParameterType parameter, Value value) {
+    /** A value with its unit. */
+    static String shown(ParameterType parameter, Value value) {
         return switch (parameter.form()) {
             case ADDRESS -> Address.format(value.asNumber().longValue());
             case SIZE -> Address.formatSize(value.asNumber().longValue());

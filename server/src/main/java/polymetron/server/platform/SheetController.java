@@ -11,9 +11,11 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.address.Address;
+import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
+import polymetron.library.ParameterType;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Elaborations;
 import polymetron.server.store.PlatformStore;
@@ -52,6 +54,47 @@ final class SheetController {
         return AddressesViews.of(stored, elaborations.of(stored));
     }
 
+    /**
+     * A parameter of a block.
+     *
+     * @param shown its value, with its unit
+     */
+    record FoundParameter(String block, String name, String title, String shown) {}
+
+    /** Parameters whose block, name, title and value contain all words of a text. */
+    @GetMapping("/api/platforms/{id}/parameters")
+    List<FoundParameter> parameters(@PathVariable UUID id, @RequestParam String text) {
+        ElaboratedPlatform platform = elaborations.of(store.read(id));
+        List<String> words = words(text);
+        List<FoundParameter> found = new ArrayList<>();
+        for (ElaboratedBlock block : platform.blocks()) {
+            for (ParameterType parameter : block.type().parameters()) {
+                if (found.size() == MOST_FOUND) {
+                    return found;
+                }
+                String shown =
+                        BlockSheets.shown(
+                                parameter, block.shape().parameters().get(parameter.name()));
+                String all =
+                        "%s %s %s %s"
+                                .formatted(block.name(), parameter.name(), parameter.title(), shown)
+                                .toLowerCase(Locale.ROOT);
+                if (words.stream().allMatch(all::contains)) {
+                    found.add(
+                            new FoundParameter(
+                                    block.name(), parameter.name(), parameter.title(), shown));
+                }
+            }
+        }
+        return found;
+    }
+
+    private static List<String> words(String text) {
+        return Arrays.stream(text.toLowerCase(Locale.ROOT).split("[\\s.]+"))
+                .filter(word -> !word.isEmpty())
+                .toList();
+    }
+
     /** A register and where software finds it. */
     record FoundRegister(String block, String name, @Nullable String address) {}
 
@@ -59,10 +102,7 @@ final class SheetController {
     @GetMapping("/api/platforms/{id}/registers")
     List<FoundRegister> registers(@PathVariable UUID id, @RequestParam String text) {
         ElaboratedPlatform platform = elaborations.of(store.read(id));
-        List<String> words =
-                Arrays.stream(text.toLowerCase(Locale.ROOT).split("[\\s.]+"))
-                        .filter(word -> !word.isEmpty())
-                        .toList();
+        List<String> words = words(text);
         List<FoundRegister> found = new ArrayList<>();
         for (TargetRange target : SoftwareView.of(platform).targets()) {
             for (Register register : target.registers()) {
