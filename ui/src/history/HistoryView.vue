@@ -1,12 +1,15 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answer, client } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useAuthor } from '../api/author'
+import { tell } from '../frame/notices'
 import { localTime } from '../frame/time'
+import { foldedRevisions } from './foldedRevisions'
 
 const author = useAuthor()
+const queries = useQueryClient()
 
 const context = usePlatform()
 const newest = computed(() => context.platform.value?.revision ?? 0)
@@ -18,13 +21,60 @@ const { data: revisions, error } = useQuery({
 })
 const picked = ref<number>()
 const chosen = computed(() => picked.value ?? newest.value)
-/** What the chosen revision is compared with: what it was made from, or another that is chosen. */
-const against = ref<'before' | 'newest'>('before')
-const range = computed(() =>
+/** What the chosen revision is compared with: what it was made from, the newest, or any other one by its number. */
+const against = ref<'before' | 'newest' | number>('before')
+const other = computed(() =>
     against.value === 'newest'
-        ? { from: chosen.value, to: newest.value }
-        : { from: Math.max(1, chosen.value - 1), to: chosen.value },
+        ? newest.value
+        : against.value === 'before'
+          ? Math.max(1, chosen.value - 1)
+          : against.value,
 )
+/** The older one first, whichever is chosen. */
+const range = computed(() => ({
+    from: Math.min(chosen.value, other.value),
+    to: Math.max(chosen.value, other.value),
+}))
+const lines = computed(() => foldedRevisions(revisions.value ?? []))
+const unfolded = ref(new Set<number>())
+const shown = computed(() =>
+    lines.value.flatMap((line) => [
+        { row: line.revision, more: line.folded.length, inner: false },
+        ...(unfolded.value.has(line.revision.number)
+            ? line.folded.map((row) => ({ row, more: 0, inner: true }))
+            : []),
+    ]),
+)
+function fold(number: number): void {
+    if (!unfolded.value.delete(number)) {
+        unfolded.value.add(number)
+    }
+}
+const named = computed(() => (revisions.value ?? []).filter((row) => row.name))
+const chosenRow = computed(() => revisions.value?.find((row) => row.number === chosen.value))
+
+async function setName(name: string): Promise<boolean | string> {
+    try {
+        await answer(
+            client.PUT('/api/platforms/{id}/revisions/{number}/name', {
+                params: { path: { id: context.id, number: chosen.value } },
+                body: { name },
+            }),
+        )
+        await queries.invalidateQueries({ queryKey: ['revisions', context.id] })
+        return true
+    } catch (problem) {
+        return problem instanceof Error ? problem.message : String(problem)
+    }
+}
+function call(event: Event): void {
+    const field = event.target as HTMLInputElement
+    void setName(field.value.trim()).then((done) => {
+        if (done !== true) {
+            tell('problem', 'Not named', String(done))
+        }
+    })
+}
 const { data: changes } = useQuery({
     queryKey: ['changes', context.id, range],
     queryFn: () =>
@@ -36,11 +86,11 @@ const { data: changes } = useQuery({
     placeholderData: (before) => before,
 })
 const title = computed(() =>
-    against.value === 'newest'
-        ? `From revision ${chosen.value} to ${newest.value}, the newest`
-        : chosen.value === 1
-          ? 'Revision 1, the first'
-          : `Revision ${chosen.value}, compared with ${chosen.value - 1}`,
+    against.value === 'before'
+        ? chosen.value === 1
+            ? 'Revision 1, the first'
+            : `Revision ${chosen.value}, compared with ${chosen.value - 1}`
+        : `From revision ${range.value.from} to ${range.value.to}${range.value.to === newest.value ? ', the newest' : ''}`,
 )
 
 async function goBack(): Promise<void> {
@@ -71,13 +121,30 @@ async function goBack(): Promise<void> {
             </label>
             <p v-if="error" class="mt-3 text-error">{{ error.message }}</p>
             <ol class="mt-3 min-h-0 flex-1 overflow-auto">
-                <li v-for="row in revisions" :key="row.number">
+                <li v-for="{ row, more, inner } in shown" :key="row.number" class="relative">
+                    <button
+                        v-if="more"
+                        class="absolute top-1 right-1 z-10 rounded border border-line bg-sheet px-1.5 text-[12px] text-soft hover:text-accent"
+                        :aria-expanded="unfolded.has(row.number)"
+                        :aria-label="`${more} more, undo and redo, before revision ${row.number}`"
+                        @click="fold(row.number)"
+                    >
+                        {{ unfolded.has(row.number) ? '▾' : '▸' }} {{ more }} more
+                    </button>
                     <button
                         class="grid w-full grid-cols-[34px_1fr] gap-x-2 rounded px-2 py-1 text-left hover:bg-paper"
-                        :class="chosen === row.number ? 'bg-accent-soft' : ''"
+                        :class="[
+                            chosen === row.number ? 'bg-accent-soft' : '',
+                            inner ? 'border-l-2 border-line' : '',
+                            more ? 'pr-20' : '',
+                        ]"
                         :aria-current="chosen === row.number"
                         @click="picked = row.number"
                     >
+                        <template v-if="row.name">
+                            <span></span>
+                            <span class="truncate font-semibold text-accent">{{ row.name }}</span>
+                        </template>
                         <span class="text-right font-mono text-[13px] text-soft">{{ row.number }}</span>
                         <span class="min-w-0 truncate">{{ row.title }}</span>
                         <span></span>
@@ -93,9 +160,19 @@ async function goBack(): Promise<void> {
                 <h2 class="flex-1 text-lg font-semibold">{{ title }}</h2>
                 <label class="flex items-center gap-2">
                     <span class="text-soft">compare with</span>
-                    <select v-model="against" class="input !py-1">
+                    <select v-model="against" class="input max-w-56 !py-1">
                         <option value="before">the one before</option>
                         <option value="newest">the newest</option>
+                        <optgroup v-if="named.length" label="with a name">
+                            <option v-for="row in named" :key="row.number" :value="row.number">
+                                {{ row.number }}, {{ row.name }}
+                            </option>
+                        </optgroup>
+                        <optgroup label="all revisions">
+                            <option v-for="row in revisions" :key="row.number" :value="row.number">
+                                {{ row.number }}, {{ row.title }}
+                            </option>
+                        </optgroup>
                     </select>
                 </label>
                 <RouterLink
@@ -108,6 +185,16 @@ async function goBack(): Promise<void> {
                     Go back to revision {{ chosen }}
                 </button>
             </div>
+            <label class="mt-2 flex items-center gap-2 text-[13px]">
+                <span class="text-soft">name of revision {{ chosen }}</span>
+                <input
+                    class="input w-72 !py-0.5"
+                    maxlength="80"
+                    placeholder="such as: handed over to software"
+                    :value="chosenRow?.name ?? ''"
+                    @change="call"
+                />
+            </label>
             <p v-if="changes && changes.length === 0" class="mt-6 text-soft">
                 {{
                     range.from === range.to

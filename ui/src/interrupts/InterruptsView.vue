@@ -86,10 +86,11 @@ function driverOf(block: string, name: string): string[] {
                         :found="shown.length"
                         :all="interrupts.sources.length"
                     />
-                    <label class="flex items-center gap-2 text-[13px]">
-                        sorted by
+                    <span class="flex items-center gap-2 text-[13px]">
+                        <span aria-hidden="true">sorted by</span>
                         <select
                             class="input !py-0.5"
+                            aria-label="Order of the sources"
                             :value="order.by ?? ''"
                             @change="
                                 order = {
@@ -103,7 +104,7 @@ function driverOf(block: string, name: string): string[] {
                             <option value="input">IRQ number</option>
                             <option value="trigger">trigger</option>
                         </select>
-                    </label>
+                    </span>
                 </div>
                 <InterruptGrid
                     v-for="port in controllers"

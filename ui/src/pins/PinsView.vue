@@ -16,8 +16,19 @@ const { data: pins, error } = useRevisionQuery('pins', (id, at) =>
     answer(client.GET('/api/platforms/{id}/pins', { params: { path: { id }, query: { at } } })),
 )
 const table = ref<InstanceType<typeof PinLines>>()
+/** Lines without a pin come first; one that gets a pin stays where it is as long as the view is open. */
+const places = new Map<string, number>()
+const lines = computed(() => {
+    const all = pins.value?.lines ?? []
+    for (const line of all) {
+        if (!places.has(line.port)) {
+            places.set(line.port, places.size)
+        }
+    }
+    return [...all].sort((one, other) => (places.get(one.port) ?? 0) - (places.get(other.port) ?? 0))
+})
 const { find, order, shown } = useTableView<PinLineView>(
-    () => pins.value?.lines ?? [],
+    () => lines.value,
     (line) =>
         [
             line.port,

@@ -1204,6 +1204,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/platforms/{id}/revisions/{number}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: operations["name"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/platforms/{id}/revisions/{number}/restore": {
         parameters: {
             query?: never;
@@ -2692,6 +2708,9 @@ export interface components {
             /** Format: int64 */
             revision: number;
         };
+        RevisionName: {
+            name: string;
+        };
         RevisionRequest: {
             /** Format: int64 */
             revision: number;
@@ -2699,8 +2718,11 @@ export interface components {
         RevisionView: {
             by?: components["schemas"]["AuthorView"];
             madeAt: string;
+            name?: string | null;
             /** Format: int64 */
             number: number;
+            /** Format: int64 */
+            repeats?: number | null;
             title: string;
         };
         RulerCell: {
@@ -5129,6 +5151,31 @@ export interface operations {
                 content: {
                     "*/*": components["schemas"]["RevisionView"][];
                 };
+            };
+        };
+    };
+    name: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RevisionName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -4,6 +4,7 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
 import org.junit.jupiter.api.Test;
 import polymetron.server.RunningServer;
 
@@ -58,6 +59,24 @@ final class HistoryTest extends BrowserTest {
         assertThat(page.locator("[data-card][data-block=lamps]")).isVisible();
         page.getByTitle("Undo: go back to revision 1").click();
         assertThat(page.locator("[data-card][data-block=bar]")).isVisible();
+        page.keyboard().press("Control+Shift+Z");
+        assertThat(page.locator("[data-card][data-block=lamps]")).isVisible();
+
+        // Undo and redo are one line; a revision gets a name, and any two are compared.
+        page.getByTitle("All revisions").click();
+        Locator revisions = page.getByLabel("Revisions");
+        assertThat(revisions.getByRole(AriaRole.LISTITEM)).hasCount(5);
+        page.getByLabel("1 more, undo and redo, before revision 6").click();
+        assertThat(revisions.getByRole(AriaRole.LISTITEM)).hasCount(6);
+        revisions.getByText("set BAUD of console to 9600").click();
+        page.getByLabel("name of revision 2").fill("handed over");
+        page.getByLabel("name of revision 2").press("Enter");
+        assertThat(revisions).containsText("handed over");
+        revisions.getByText("go back to revision 1").last().click();
+        page.getByLabel("compare with").selectOption("2, handed over");
+        assertThat(changes).containsText("From revision 2 to 4");
+        assertThat(changes).containsText("console.BAUD");
+        Browser.assertAccessible(page);
         browser.assertNoComplaints();
     }
 }

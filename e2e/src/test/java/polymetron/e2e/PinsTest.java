@@ -29,13 +29,48 @@ final class PinsTest extends BrowserTest {
         assertThat(lines).containsText("2 without a pin");
         Browser.assertAccessible(page);
         Browser.assertNothingCut(page);
-        // By hand, one after the other; the second can be typed when the first has its pin.
+        // By hand, in any order: a pin waits for that of the line before it.
         Locator first = page.getByLabel("Pin of spare.value[0]");
-        assertThat(page.getByLabel("Pin of spare.value[1]")).hasCount(0);
+        Locator second = page.getByLabel("Pin of spare.value[1]");
+        second.fill("d8");
+        second.press("Tab");
+        assertThat(lines).containsText("after spare.value[0]");
+        assertThat(lines).containsText("2 without a pin");
+        second.fill("");
+        second.press("Tab");
+        assertThat(lines).not().containsText("after spare.value[0]");
+        // Or with a press on the package, which goes on to the next line.
+        first.focus();
+        page.getByLabel("D7, bank north, 3.3 V: free").click();
+        assertThat(lines).containsText("1 without a pin");
+        assertThat(first).hasValue("D7");
+        assertThat(second).isFocused();
+        button(page, "Undo").click();
+        assertThat(lines).containsText("2 without a pin");
+        // Or as a list.
+        first.focus();
+        page.evaluate(
+                "() => { const data = new DataTransfer(); data.setData('text/plain', 'd7\\nE6');"
+                        + " document.activeElement.dispatchEvent(new ClipboardEvent('paste',"
+                        + " {clipboardData: data, bubbles: true, cancelable: true})) }");
+        assertThat(second).hasValue("E6");
+        assertThat(lines).containsText("all with a pin");
+        button(page, "Undo").click();
+        assertThat(lines).containsText("2 without a pin");
         first.fill("d7");
         first.press("Tab");
-        assertThat(page.getByLabel("Pin of spare.value[1]")).isVisible();
         assertThat(lines).containsText("1 without a pin");
+        // What is found and how it is sorted is in the address.
+        page.keyboard().press("Control+f");
+        page.keyboard().type("spare.value[1]");
+        assertThat(lines.getByRole(AriaRole.ROW)).hasCount(2);
+        assertThat(lines).containsText("1 of");
+        page.reload();
+        assertThat(lines.getByRole(AriaRole.ROW)).hasCount(2);
+        page.getByLabel("Find a line").fill("");
+        button(page, "Pin").click();
+        assertThat(page).hasURL(java.util.regex.Pattern.compile(".*sort=pin.*"));
+        assertThat(lines.getByRole(AriaRole.ROW).last()).containsText("spare.value[1]");
 
         page.getByText("Assign the rest…").click();
         Locator dialog = page.getByRole(AriaRole.DIALOG);
@@ -59,6 +94,11 @@ final class PinsTest extends BrowserTest {
         take(page, text.replace("spare.value[1],D8", "spare.value[1],D6"));
         assertThat(pin).hasValue("D6");
         browser.assertNoComplaints();
+    }
+
+    private static Locator button(Page page, String name) {
+        return page.getByRole(
+                AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name).setExact(true));
     }
 
     private static void take(Page page, String table) {

@@ -85,10 +85,19 @@ public final class RunningServer implements AutoCloseable {
 
     /** Posts a value, written as JSON. */
     public Answer post(String path, Object body) {
+        return with("POST", path, body);
+    }
+
+    public Answer put(String path, Object body) {
+        return with("PUT", path, body);
+    }
+
+    private Answer with(String method, String path, Object body) {
         return send(
                 request(path)
                         .header("Content-Type", "application/json")
-                        .POST(
+                        .method(
+                                method,
                                 HttpRequest.BodyPublishers.ofString(
                                         body instanceof String text
                                                 ? text

@@ -6,11 +6,13 @@ import java.util.UUID;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.compare.Change;
 import polymetron.compare.Comparison;
+import polymetron.edit.RejectedEdit;
 import polymetron.server.store.PlatformStore;
 import polymetron.server.store.Turns;
 
@@ -18,6 +20,7 @@ import polymetron.server.store.Turns;
 @RestController
 final class HistoryController {
     private static final int MOST = 500;
+    private static final int LONGEST_NAME = 80;
 
     private final PlatformStore store;
     private final Turns turns;
@@ -29,9 +32,21 @@ final class HistoryController {
 
     /**
      * @param by who made it, as far as they say
+     * @param name what somebody called it
+     * @param repeats the earlier revision that an undo or redo put on top again
      */
     record RevisionView(
-            long number, String title, String madeAt, @Nullable PlatformView.AuthorView by) {}
+            long number,
+            String title,
+            String madeAt,
+            @Nullable PlatformView.AuthorView by,
+            @Nullable String name,
+            @Nullable Long repeats) {}
+
+    /**
+     * @param name empty takes the name away
+     */
+    record RevisionName(String name) {}
 
     /**
      * @param before as it was; missing for something new
@@ -55,8 +70,26 @@ final class HistoryController {
                                         row.number(),
                                         row.title(),
                                         row.madeAt().toInstant().toString(),
-                                        PlatformView.AuthorView.of(row.author())))
+                                        PlatformView.AuthorView.of(row.author()),
+                                        row.name(),
+                                        row.repeats()))
                 .toList();
+    }
+
+    /** Calls a revision something, such as what was handed over; the platform itself does not change. */
+    @PutMapping("/api/platforms/{id}/revisions/{number}/name")
+    void name(@PathVariable UUID id, @PathVariable long number, @RequestBody RevisionName wanted) {
+        String name = wanted.name() == null ? "" : wanted.name().strip();
+        if (name.length() > LONGEST_NAME || name.chars().anyMatch(Character::isISOControl)) {
+            throw new RejectedEdit(
+                    "name", "a name has at most %s letters in one line".formatted(LONGEST_NAME));
+        }
+        turns.in(
+                id,
+                () -> {
+                    store.name(id, number, name.isEmpty() ? null : name);
+                    return number;
+                });
     }
 
     /** What changed from one revision to another. */

@@ -303,7 +303,9 @@ public class PlatformStore {
                         REVISION.TITLE,
                         REVISION.MADE_AT,
                         REVISION.AUTHOR_BROWSER,
-                        REVISION.AUTHOR_NAME)
+                        REVISION.AUTHOR_NAME,
+                        REVISION.NAME,
+                        REVISION.REPEATS)
                 .from(REVISION)
                 .where(REVISION.PLATFORM_ID.eq(id), isThere(id))
                 .orderBy(REVISION.NUMBER.desc())
@@ -311,7 +313,30 @@ public class PlatformStore {
                 .fetch(
                         row ->
                                 new RevisionRow(
-                                        row.value1(), row.value2(), row.value3(), author(row)));
+                                        row.value1(),
+                                        row.value2(),
+                                        row.value3(),
+                                        author(row),
+                                        row.value6(),
+                                        row.value7()));
+    }
+
+    /**
+     * Calls a revision something.
+     *
+     * @param name null takes the name away
+     * @throws NotThere when there is no such revision
+     */
+    @Transactional
+    public void name(UUID id, long number, String name) {
+        int named =
+                database.update(REVISION)
+                        .set(REVISION.NAME, name)
+                        .where(REVISION.PLATFORM_ID.eq(id), REVISION.NUMBER.eq(number), isThere(id))
+                        .execute();
+        if (named == 0) {
+            throw new NotThere("there is no revision %s".formatted(number));
+        }
     }
 
     /**

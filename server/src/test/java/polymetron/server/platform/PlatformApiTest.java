@@ -297,6 +297,11 @@ final class PlatformApiTest {
         }
     }
 
+    private int name(String path, long revision, String name) {
+        return server.put("%s/revisions/%s/name".formatted(path, revision), Map.of("name", name))
+                .status();
+    }
+
     @Test
     void theHistoryIsListedComparedAndGoneBackTo() {
         String id = server.create("Remembered", "station");
@@ -332,5 +337,20 @@ final class PlatformApiTest {
         assertThat(document(id)).isEqualTo(first);
         assertThat(go(id, "undo", 4)).isEqualTo(third);
         assertThat(server.get(path + "/changes?from=1&to=99").status()).isEqualTo(404);
+        assertThat(name(path, 2, " handed over ")).isEqualTo(200);
+        assertThat(name(path, 2, "x".repeat(81))).isEqualTo(422);
+        assertThat(name(path, 99, "missing")).isEqualTo(404);
+        assertThat(
+                        server.get(path + "/revisions")
+                                .json()
+                                .valueStream()
+                                .map(
+                                        each ->
+                                                each.path("name").asString("-")
+                                                        + each.path("repeats").asLong(0)))
+                .containsExactly("-3", "-0", "-0", "handed over0", "-0");
+        assertThat(name(path, 2, "")).isEqualTo(200);
+        assertThat(server.get(path + "/revisions").text()).doesNotContain("handed over");
+        assertThat(server.get(path).json().path("revision").asLong()).isEqualTo(5);
     }
 }

@@ -126,6 +126,11 @@ public class Revision extends TableImpl<Record> {
      */
     public final TableField<Record, UUID> SENT_AS = createField(DSL.name("sent_as"), SQLDataType.UUID, this, "");
 
+    /**
+     * The column <code>revision.name</code>.
+     */
+    public final TableField<Record, String> NAME = createField(DSL.name("name"), SQLDataType.CLOB, this, "");
+
     private Revision(Name alias, Table<Record> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }

@@ -1,0 +1,2 @@
+-- What a revision is called, such as "handed over to software".
+alter table revision add column name text;
