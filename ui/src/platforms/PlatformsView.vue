@@ -149,7 +149,7 @@ function state(platform: PlatformSummary): string {
                 v-model="find"
                 type="search"
                 class="input w-60"
-                placeholder="Find by name or board"
+                placeholder="Find by name, board or author"
                 aria-label="Find by name or board"
                 @keydown.escape="find = ''"
             />
@@ -237,6 +237,7 @@ function state(platform: PlatformSummary): string {
                     </td>
                     <td class="border-t border-line px-4 py-2 text-soft">
                         {{ localTime(platform.savedAt) }}
+                        <div v-if="platform.by" class="text-[13px]">by {{ platform.by }}</div>
                     </td>
                     <td class="border-t border-line px-4 py-2 text-right whitespace-nowrap">
                         <template v-if="removing?.id === platform.id">

@@ -25,12 +25,12 @@ const COMPARE: Record<Column, (a: PlatformSummary, b: PlatformSummary) => number
     changed: (a, b) => a.savedAt.localeCompare(b.savedAt),
 }
 
-/** The platforms whose name or board has all words of the search, in an order; equal ones by name. */
+/** The platforms whose name, board or author has all words of the search, in an order; equal ones by name. */
 export function arranged(platforms: PlatformSummary[], find: string, order: Order): PlatformSummary[] {
     const words = find.toLowerCase().split(/\s+/).filter(Boolean)
     return platforms
         .filter((each) => {
-            const text = `${each.name} ${each.board ?? ''}`.toLowerCase()
+            const text = `${each.name} ${each.board ?? ''} ${each.by ?? ''}`.toLowerCase()
             return words.every((word) => text.includes(word))
         })
         .sort((a, b) => COMPARE[order.by](a, b) * (order.descends ? -1 : 1) || WORDS.compare(a.name, b.name))

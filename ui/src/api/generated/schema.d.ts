@@ -2421,6 +2421,7 @@ export interface components {
             /** Format: int32 */
             blocks?: number | null;
             board?: string | null;
+            by?: string | null;
             /** Format: int32 */
             errors?: number | null;
             id: string;

@@ -6,6 +6,7 @@ import java.util.UUID;
 /**
  * A platform in a list.
  *
+ * @param by what the author of its newest revision calls themselves; null where they do not say
  * @param summary null where it is not worked out yet
  */
 public record PlatformRow(
@@ -14,8 +15,9 @@ public record PlatformRow(
         long revision,
         OffsetDateTime savedAt,
         OffsetDateTime createdAt,
+        String by,
         Summary summary) {
     PlatformRow with(Summary made) {
-        return new PlatformRow(id, name, revision, savedAt, createdAt, made);
+        return new PlatformRow(id, name, revision, savedAt, createdAt, by, made);
     }
 }

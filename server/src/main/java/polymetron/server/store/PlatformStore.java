@@ -62,6 +62,7 @@ public class PlatformStore {
                         PLATFORM.REVISION,
                         REVISION.MADE_AT,
                         PLATFORM.CREATED_AT,
+                        REVISION.AUTHOR_NAME,
                         REVISION.SUMMARY)
                 .from(PLATFORM)
                 .join(REVISION)
@@ -76,7 +77,8 @@ public class PlatformStore {
                                         row.value3(),
                                         row.value4(),
                                         row.value5(),
-                                        summary(row.value6())));
+                                        row.value6(),
+                                        summary(row.value7())));
     }
 
     private static Summary summary(JSONB kept) {
