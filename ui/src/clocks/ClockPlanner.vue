@@ -4,23 +4,27 @@ import { answer, client, type ClocksView, type WishPlanView } from '../api/clien
 import { tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import SettingList from './SettingList.vue'
+import { typedHertz, typedPpm } from './typedFrequency'
 
 const props = defineProps<{ plls: ClocksView['plls']; domains: ClocksView['tree'] }>()
 const context = usePlatform()
 
 interface Wish {
     name: string
-    megahertz: string
+    frequency: string
     tolerance: string
 }
 
-const wishes = reactive<Wish[]>([{ name: '', megahertz: '', tolerance: '100' }])
+const wishes = reactive<Wish[]>([{ name: '', frequency: '', tolerance: '100 ppm' }])
 const source = ref('')
 const plan = shallowRef<WishPlanView>()
 const problem = ref('')
 const from = computed(() => source.value || props.domains[0]?.name)
 const complete = computed(() =>
-    wishes.every((wish) => wish.name && Number(wish.megahertz) > 0 && Number(wish.tolerance) >= 0),
+    wishes.every(
+        (wish) =>
+            wish.name && typedHertz(wish.frequency) !== undefined && typedPpm(wish.tolerance) !== undefined,
+    ),
 )
 
 // What was found belongs to the request.
@@ -36,8 +40,8 @@ async function find(): Promise<void> {
                     source: from.value ?? '',
                     wishes: wishes.map((wish) => ({
                         name: wish.name,
-                        hertz: Math.round(Number(wish.megahertz) * 1e6),
-                        tolerancePpm: Number(wish.tolerance),
+                        hertz: typedHertz(wish.frequency) ?? 0,
+                        tolerancePpm: typedPpm(wish.tolerance) ?? 0,
                     })),
                 },
             }),
@@ -52,7 +56,7 @@ async function find(): Promise<void> {
 
 async function use(candidate: WishPlanView['candidates'][number]): Promise<void> {
     if (await context.edit(candidate.edit as { edit: string }, plan.value?.revision)) {
-        wishes.splice(0, wishes.length, { name: '', megahertz: '', tolerance: '100' })
+        wishes.splice(0, wishes.length, { name: '', frequency: '', tolerance: '100 ppm' })
     }
 }
 </script>
@@ -86,7 +90,7 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
                 <div
                     v-for="(wish, at) in wishes"
                     :key="at"
-                    class="mt-2 grid grid-cols-[1fr_100px_44px_70px_34px_20px] items-center gap-2"
+                    class="mt-2 grid grid-cols-[1fr_116px_14px_90px_20px] items-center gap-2"
                 >
                     <input
                         v-model="wish.name"
@@ -95,20 +99,23 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
                         placeholder="name, such as audio"
                     />
                     <input
-                        v-model="wish.megahertz"
+                        v-model="wish.frequency"
                         class="input text-right font-mono"
                         inputmode="decimal"
-                        :aria-label="`Frequency of clock ${at + 1} in MHz`"
-                        placeholder="12.288"
+                        :class="wish.frequency && !typedHertz(wish.frequency) ? '!border-error' : ''"
+                        :aria-label="`Frequency of clock ${at + 1}`"
+                        title="Such as 12.288 MHz, 32768 Hz or 50k; without a unit it is MHz"
+                        placeholder="12.288 MHz"
                     />
-                    <span class="text-soft">MHz ±</span>
+                    <span class="text-soft">±</span>
                     <input
                         v-model="wish.tolerance"
                         class="input text-right font-mono"
                         inputmode="decimal"
-                        :aria-label="`Tolerance of clock ${at + 1} in ppm`"
+                        :class="typedPpm(wish.tolerance) === undefined ? '!border-error' : ''"
+                        :aria-label="`Tolerance of clock ${at + 1}`"
+                        title="Such as 100 ppm or 0.5 %; without a unit it is ppm"
                     />
-                    <span class="text-soft">ppm</span>
                     <button
                         v-if="wishes.length > 1"
                         type="button"
@@ -124,7 +131,7 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
                         type="button"
                         class="button"
                         :disabled="wishes.length >= 8"
-                        @click="wishes.push({ name: '', megahertz: '', tolerance: '100' })"
+                        @click="wishes.push({ name: '', frequency: '', tolerance: '100 ppm' })"
                     >
                         Add clock
                     </button>

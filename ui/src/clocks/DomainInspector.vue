@@ -3,6 +3,7 @@ import { TrashIcon } from '@heroicons/vue/20/solid'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { answer, client, type DomainDetails, type Edit, type WishPlanView } from '../api/client'
 import AddressField from '../compose/AddressField.vue'
+import { typedHertz } from './typedFrequency'
 import { domainColour } from '../compose/domainColours'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { usePlatform } from '../frame/platform'
@@ -57,12 +58,12 @@ watch([() => props.name, () => context.platform.value?.revision], () => {
     plan.value = undefined
     problem.value = ''
 })
-const requested = computed(() => (domain.value?.wantedHz ? String(domain.value.wantedHz / 1e6) : ''))
+const requested = computed(() => (domain.value?.wantedHz ? `${String(domain.value.wantedHz / 1e6)} MHz` : ''))
 
 async function request(text: string): Promise<true | string> {
-    const hertz = Math.round(Number(text.replace(/\s*MHz$/i, '')) * 1e6)
-    if (!(hertz > 0)) {
-        return 'Write a frequency in MHz, such as 12.288.'
+    const hertz = typedHertz(text)
+    if (hertz === undefined) {
+        return 'Write a frequency, such as 12.288 MHz or 32768 Hz.'
     }
     if (!domain.value?.pll) {
         return context.tryEdit(changed({ wantedHz: hertz }))
@@ -187,7 +188,7 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
             <AddressField
                 label="requested"
                 :value="requested"
-                :placeholder="domain.pll ? 'MHz, sets the PLL again' : 'MHz'"
+                :placeholder="domain.pll ? '12.288 MHz, sets the PLL again' : '12.288 MHz'"
                 :write="request"
             />
             <SettingList

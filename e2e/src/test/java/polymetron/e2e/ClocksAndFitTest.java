@@ -21,13 +21,13 @@ final class ClocksAndFitTest extends BrowserTest {
         assertThat(page.getByLabel("Clock tree")).containsText("50 MHz oscillator");
         assertThat(page.getByLabel("Derived rates")).containsText("requested 115200 Bd");
         page.getByLabel("Name of clock 1").fill("main");
-        page.getByLabel("Frequency of clock 1 in MHz").fill("25");
+        page.getByLabel("Frequency of clock 1").fill("25000 kHz");
         page.getByText("Find settings").click();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("there is a clock domain main");
         page.getByLabel("Name of clock 1").fill("slow");
         page.getByText("Add clock").click();
         page.getByLabel("Name of clock 2").fill("fast");
-        page.getByLabel("Frequency of clock 2 in MHz").fill("100");
+        page.getByLabel("Frequency of clock 2").fill("100 MHz");
         page.getByText("Find settings").click();
         Locator found = page.getByLabel("Settings found");
         assertThat(found.getByRole(AriaRole.LISTITEM).first()).containsText("Exact");
@@ -39,7 +39,7 @@ final class ClocksAndFitTest extends BrowserTest {
         assertThat(page.getByLabel("More clocks")).containsText("0 of 1 PLLs are free");
         assertThat(page.getByTestId("findings-summary")).not().containsText("error");
         page.getByLabel("Name of clock 1").fill("third");
-        page.getByLabel("Frequency of clock 1 in MHz").fill("10000000");
+        page.getByLabel("Frequency of clock 1").fill("10000000");
         page.getByText("Find settings").click();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("at most 10 GHz");
         page.getByTitle("Undo: make clocks from main").click();

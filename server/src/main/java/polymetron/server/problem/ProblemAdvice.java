@@ -1,6 +1,7 @@
 package polymetron.server.problem;
 
 import jakarta.annotation.Nullable;
+import java.util.UUID;
 import org.apache.tomcat.util.http.InvalidParameterException;
 import org.jooq.exception.DataAccessException;
 import org.slf4j.Logger;
@@ -110,6 +111,13 @@ public final class ProblemAdvice {
 
     @ExceptionHandler
     ProblemDetail type(MethodArgumentTypeMismatchException wrong) {
+        if (wrong.getRequiredType() == UUID.class && wrong.getName().equals("id")) {
+            return field(
+                    HttpStatus.NOT_FOUND,
+                    "Not there",
+                    "there is no platform %s".formatted(wrong.getValue()),
+                    "id");
+        }
         return field(
                 HttpStatus.BAD_REQUEST,
                 "Wrong value",
