@@ -110,7 +110,7 @@ defineExpose({ take, field })
                 <SortHead v-model="order" by="pin" title="Pin" />
                 <SortHead v-model="order" by="bank" title="Bank" />
                 <SortHead v-model="order" by="standard" title="Standard" />
-                <SortHead v-model="order" by="from" title="From" />
+                <SortHead v-model="order" class="!pl-3" by="from" title="From" />
             </tr>
         </thead>
         <tbody ref="body">

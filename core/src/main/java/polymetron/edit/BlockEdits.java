@@ -17,10 +17,7 @@ final class BlockEdits {
     private BlockEdits() {}
 
     static Platform add(Known known, Edit.AddBlock edit) {
-        require(
-                Names.isName(edit.name()),
-                "name",
-                "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
+        require(Names.isName(edit.name()), "name", Names.refusal(edit.name()));
         require(
                 known.platform().block(edit.name()).isEmpty(),
                 "name",
@@ -58,15 +55,9 @@ final class BlockEdits {
 
     static Platform rename(Known known, Edit.RenameBlock edit) {
         Block old = known.block(edit.block());
-        require(
-                Names.isName(edit.name()),
-                "name",
-                "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
+        require(Names.isName(edit.name()), "name", Names.refusal(edit.name()));
         String name = Groups.fullName(old.group(), edit.name());
-        require(
-                Names.isName(name),
-                "name",
-                "'%s' cannot be a name: %s".formatted(name, Names.RULE));
+        require(Names.isName(name), "name", Names.refusal(name));
         require(
                 name.equals(edit.block()) || known.platform().block(name).isEmpty(),
                 "name",

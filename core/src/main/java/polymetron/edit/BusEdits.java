@@ -41,10 +41,7 @@ final class BusEdits {
 
     private static void check(Known known, Bus bus) {
         require(bus != null, "bus", "the bus is missing");
-        require(
-                Names.isName(bus.name()),
-                "name",
-                "'%s' cannot be a name: %s".formatted(bus.name(), Names.RULE));
+        require(Names.isName(bus.name()), "name", Names.refusal(bus.name()));
         require(
                 bus.protocol() != null,
                 "protocol",

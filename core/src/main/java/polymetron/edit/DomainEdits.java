@@ -144,10 +144,7 @@ final class DomainEdits {
 
     static Platform rename(Known known, Edit.RenameDomain edit) {
         exists(known, edit.domain());
-        require(
-                Names.isName(edit.name()),
-                "name",
-                "'%s' cannot be a name: %s".formatted(edit.name(), Names.RULE));
+        require(Names.isName(edit.name()), "name", Names.refusal(edit.name()));
         require(
                 edit.name().equals(edit.domain()) || known.platform().domain(edit.name()).isEmpty(),
                 "name",

@@ -83,10 +83,7 @@ public final class Groups {
     }
 
     private static Platform rename(Platform platform, Block block, String name, String group) {
-        require(
-                Names.isName(name),
-                "name",
-                "'%s' cannot be a name: %s".formatted(name, Names.RULE));
+        require(Names.isName(name), "name", Names.refusal(name));
         require(
                 name.equals(block.name()) || platform.block(name).isEmpty(),
                 "name",
@@ -104,10 +101,7 @@ public final class Groups {
     }
 
     private static void check(String group) {
-        require(
-                Names.isName(group),
-                "name",
-                "'%s' cannot be a name: %s".formatted(group, Names.RULE));
+        require(Names.isName(group), "name", Names.refusal(group));
     }
 
     private static void require(boolean condition, String field, String message) {

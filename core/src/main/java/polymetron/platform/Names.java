@@ -16,6 +16,13 @@ public final class Names {
 
     private Names() {}
 
+    /** Why a name is refused that is missing or does not keep to the rule. */
+    public static String refusal(String name) {
+        return name == null || name.isBlank()
+                ? "the name is missing: " + RULE
+                : "'%s' cannot be a name: %s".formatted(name, RULE);
+    }
+
     public static boolean isName(String text) {
         return text != null && text.length() <= 32 && NAME.matcher(text).matches();
     }

@@ -72,7 +72,7 @@ final class RangeEditsTest {
         RangeEdits edits = edits(platform());
         assertThatThrownBy(() -> edits.swap(LAMPS, InterfaceRef.parse("keys.registers")))
                 .isInstanceOf(RejectedEdit.class)
-                .hasMessageContaining("keys is held");
+                .hasMessageContaining("keys is locked");
         Platform high =
                 EDITOR.apply(
                         platform(),

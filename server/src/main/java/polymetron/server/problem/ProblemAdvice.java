@@ -1,6 +1,7 @@
 package polymetron.server.problem;
 
 import jakarta.annotation.Nullable;
+import java.util.Locale;
 import java.util.UUID;
 import org.apache.tomcat.util.http.InvalidParameterException;
 import org.jooq.exception.DataAccessException;
@@ -29,6 +30,8 @@ import polymetron.output.image.ProgramFileException;
 import polymetron.server.budget.Busy;
 import polymetron.server.guard.BodyTooLarge;
 import polymetron.server.guard.Problems;
+import tools.jackson.core.exc.StreamReadException;
+import tools.jackson.databind.exc.InvalidTypeIdException;
 
 /** Turns failures into problem documents (RFC 9457) that say where and what would be right. */
 // Before Spring's own advice, which would not say what was wrong.
@@ -130,6 +133,25 @@ public final class ProblemAdvice {
         for (Throwable cause = wrong; cause != null; cause = cause.getCause()) {
             if (cause instanceof BodyTooLarge large) {
                 return tooLarge(large);
+            }
+            if (cause instanceof InvalidTypeIdException unknown) {
+                return problem(
+                        HttpStatus.BAD_REQUEST,
+                        "Not understood",
+                        "there is no %s '%s'"
+                                .formatted(
+                                        unknown.getBaseType()
+                                                .getRawClass()
+                                                .getSimpleName()
+                                                .toLowerCase(Locale.ROOT),
+                                        unknown.getTypeId()));
+            }
+            if (cause instanceof StreamReadException unread) {
+                return problem(
+                        HttpStatus.BAD_REQUEST,
+                        "Not understood",
+                        "the body is no complete JSON: "
+                                + unread.getOriginalMessage().replaceFirst(" \\(.*", ""));
             }
             if (cause instanceof IllegalArgumentException argument
                     && !(cause instanceof NumberFormatException)) {
