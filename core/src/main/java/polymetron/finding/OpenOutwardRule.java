@@ -53,10 +53,8 @@ final class OpenOutwardRule implements Rule {
                 report.accept(
                         finding(
                                 link.ref(),
-                                link.form().type().title()
-                                        + " of "
-                                        + link.block().name()
-                                        + " goes to no board part and no pin",
+                                "no board part or pin is connected to %s of %s"
+                                        .formatted(link.form().type().title(), link.block().name()),
                                 fixes));
             }
         }

@@ -61,8 +61,13 @@ final class PinRule implements Rule {
                         report.accept(
                                 finding(
                                         link.ref(),
-                                        "%s needs %s pins and has %s"
-                                                .formatted(port.name(), port.width(), given),
+                                        "%s needs %s and has %s"
+                                                .formatted(
+                                                        port.name(),
+                                                        port.width() == 1
+                                                                ? "1 pin"
+                                                                : port.width() + " pins",
+                                                        given == 0 ? "none" : given),
                                         pins.of(link.ref())));
                     }
                 }

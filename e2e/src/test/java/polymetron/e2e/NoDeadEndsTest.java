@@ -243,7 +243,7 @@ final class NoDeadEndsTest extends BrowserTest {
                         .filter(new Locator.FilterOptions().setHasText("Let lamps go"));
         Locator header = page.getByRole(AriaRole.BANNER);
         fix.click();
-        assertThat(dialog()).containsText("goes to no board part and no pin");
+        assertThat(dialog()).containsText("no board part or pin is connected to");
         dialog().getByText("Cancel").click();
         assertThat(header).containsText("revision 2");
         fix.click();
