@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { AddressesView } from '../api/client'
+import { addressText } from '../frame/bareDigits'
 import { usePlatform } from '../frame/platform'
 import { useRowsInSight } from '../frame/rowsInSight'
 
@@ -13,6 +14,26 @@ const gaps = useRowsInSight(
     () => props.free,
     () => ROW,
 )
+
+/** What software adds to the addresses of a bus behind a bridge, by bus. */
+const windows = computed(
+    () =>
+        new Map(
+            (context.platform.value?.buses ?? []).flatMap((bus): [string, bigint][] => {
+                const target = bus.slots.find((slot) => slot.target?.software && slot.target.base)?.target
+                return target?.software
+                    ? [[bus.name, number(target.software.base) - number(target.base ?? '0')]]
+                    : []
+            }),
+        ),
+)
+function number(address: string): bigint {
+    return BigInt(address.replaceAll('_', ''))
+}
+function asSoftware(gap: AddressesView['free'][number], address: string): string {
+    const window = windows.value.get(gap.bus)
+    return window === undefined ? address : addressText(number(address) + window)
+}
 
 const buses = computed(() => context.platform.value?.buses.map((bus) => bus.name) ?? [])
 const form = ref<{ bus: string; name: string; base: string; last: string }>()
@@ -96,13 +117,16 @@ async function reserve(): Promise<void> {
                 <tr v-if="gaps.above" :style="{ height: `${gaps.above}px` }"></tr>
                 <tr v-for="gap in gaps.rows" :key="gap.bus + gap.base" :style="{ height: `${ROW}px` }">
                     <td class="pr-6 text-soft">{{ gap.bus }}</td>
-                    <td class="pr-2 font-mono text-[13px]">{{ gap.base }}</td>
-                    <td class="pr-6 font-mono text-[13px]">– {{ gap.last }}</td>
+                    <td class="pr-2 font-mono text-[13px]">{{ asSoftware(gap, gap.base) }}</td>
+                    <td class="pr-6 font-mono text-[13px]">– {{ asSoftware(gap, gap.last) }}</td>
                     <td class="text-right font-mono text-[13px]">{{ gap.size }}</td>
                     <td class="pl-4">
                         <button class="text-[13px] text-accent hover:underline" @click="begin(gap)">
                             Reserve…
                         </button>
+                    </td>
+                    <td class="pl-4 text-[12px] text-soft">
+                        {{ windows.has(gap.bus) ? `offset ${gap.base}` : '' }}
                     </td>
                 </tr>
                 <tr v-if="gaps.below" :style="{ height: `${gaps.below}px` }"></tr>

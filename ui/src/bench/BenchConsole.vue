@@ -37,6 +37,15 @@ onMounted(() => {
     const fit = new FitAddon()
     terminal.loadAddon(fit)
     terminal.open(host.value)
+    // A terminal takes the Tab key; behind Escape it goes on to what comes next, as everywhere else.
+    let leaves = false
+    terminal.attachCustomKeyEventHandler((event) => {
+        const goes = event.key === 'Tab' && leaves
+        if (event.type === 'keydown' && event.key !== 'Shift') {
+            leaves = event.key === 'Escape'
+        }
+        return !goes
+    })
     terminal.onData((text) => emit('type', text))
     observer = new ResizeObserver(() => fit.fit())
     observer.observe(host.value)
@@ -67,7 +76,7 @@ defineExpose({ say })
         <div class="flex justify-between border-b border-line px-3 py-1 text-[13px]">
             <h2 class="font-semibold">Console</h2>
             <span class="text-soft">{{
-                props.loaded ? 'click and type' : 'load a program to hear from it'
+                props.loaded ? 'click and type; Esc, then Tab leaves it' : 'load a program to hear from it'
             }}</span>
         </div>
         <div ref="host" class="min-h-0 flex-1 px-2 py-1" data-testid="console"></div>

@@ -28,6 +28,8 @@ const typed = useTypedValue(
     (value) => context.tryEdit(setting(value)),
 )
 const { text, refused } = typed
+/** An expression, or a number with a unit of its own, needs none behind it. */
+const isNumber = computed(() => !/[a-z(]/i.test(text.value))
 const reason = useId()
 const field = useId()
 const focused = ref(false)
@@ -73,7 +75,11 @@ function toDefault(): void {
                     v-model="text"
                     class="input min-w-0 flex-1 font-mono text-[13px]"
                     :class="{ '!border-error': refused }"
-                    :style="parameter.unit ? { paddingRight: `${parameter.unit.length + 2}ch` } : undefined"
+                    :style="
+                        parameter.unit && isNumber
+                            ? { paddingRight: `${parameter.unit.length + 2}ch` }
+                            : undefined
+                    "
                     spellcheck="false"
                     :aria-invalid="refused !== undefined"
                     :aria-describedby="refused ? reason : undefined"
@@ -83,7 +89,7 @@ function toDefault(): void {
                     @blur="((focused = false), typed.leave())"
                 />
                 <span
-                    v-if="parameter.unit"
+                    v-if="parameter.unit && isNumber"
                     class="pointer-events-none absolute inset-y-0 right-2 flex items-center text-[13px] text-soft"
                     >{{ parameter.unit }}</span
                 >

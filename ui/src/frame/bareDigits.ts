@@ -7,7 +7,12 @@ export function bareDigits(typed: string): string | undefined {
     if (!/^\d+$/.test(digits) || digits.length < FEWEST || digits.length > 16) {
         return undefined
     }
-    return `Hexadecimal? Then write ${grouped(digits)}. Enter takes it as decimal, ${grouped(BigInt(digits).toString(16))}.`
+    return `Hexadecimal? Then write ${grouped(digits)}. Enter takes it as decimal, ${addressText(BigInt(digits))}.`
+}
+
+/** An address as everywhere: 0x1000_2004. */
+export function addressText(address: bigint): string {
+    return grouped(address.toString(16))
 }
 
 /** With at least eight digits, in groups of four. */

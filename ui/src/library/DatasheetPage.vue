@@ -161,13 +161,22 @@ const open = ref<string>()
             <section class="mt-5">
                 <h3 class="heading">Estimated use of the device</h3>
                 <table>
+                    <thead>
+                        <tr class="text-left text-[12px] text-soft">
+                            <th scope="col" class="font-normal">what</th>
+                            <th scope="col" class="pr-4 text-right font-normal">at defaults</th>
+                            <th scope="col" class="font-normal">from the parameters</th>
+                        </tr>
+                    </thead>
                     <tbody>
                         <tr v-for="row in sheet.resources" :key="row.name">
                             <td class="w-40 py-0.5 text-soft">{{ row.name }}</td>
                             <td class="w-28 py-0.5 pr-4 text-right font-mono text-[13px]">
                                 {{ row.atDefaults.toLocaleString('en') }}
                             </td>
-                            <td class="py-0.5 font-mono text-[13px] text-soft">{{ row.formula }}</td>
+                            <td class="py-0.5 font-mono text-[13px] text-soft">
+                                {{ row.formula === String(row.atDefaults) ? '' : row.formula }}
+                            </td>
                         </tr>
                     </tbody>
                 </table>

@@ -234,6 +234,13 @@ function state(platform: PlatformSummary): string {
                         "
                     >
                         {{ state(platform) }}
+                        <div
+                            v-if="platform.fit"
+                            class="text-[13px] text-soft"
+                            title="The scarcest part of the device, as estimated"
+                        >
+                            {{ platform.fit }}
+                        </div>
                     </td>
                     <td class="border-t border-line px-4 py-2 text-soft">
                         {{ localTime(platform.savedAt) }}

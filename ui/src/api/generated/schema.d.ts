@@ -2424,6 +2424,7 @@ export interface components {
             by?: string | null;
             /** Format: int32 */
             errors?: number | null;
+            fit?: string | null;
             id: string;
             name: string;
             /** Format: int64 */

@@ -551,7 +551,10 @@ final class ChecksTest {
                         "input 0",
                         new Edit.ConnectInterrupt("service", "irq", "interrupts", "inputs", 0)),
                 breaking(
-                        "outward-open", "lamps.lines", "no board part or pin", new Edit.Unbind("lamps", "lines")),
+                        "outward-open",
+                        "lamps.lines",
+                        "no board part or pin",
+                        new Edit.Unbind("lamps", "lines")),
                 breaking(
                         "outward-mismatch",
                         "lamps.lines",

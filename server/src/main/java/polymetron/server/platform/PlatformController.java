@@ -71,7 +71,8 @@ final class PlatformController {
             @Nullable String board,
             @Nullable Integer blocks,
             @Nullable Integer errors,
-            @Nullable Integer warnings) {}
+            @Nullable Integer warnings,
+            @Nullable String fit) {}
 
     record NewPlatform(String name, Vlnv board, @Nullable String recipe) {}
 
@@ -104,7 +105,8 @@ final class PlatformController {
                 counted == null ? null : counted.board(),
                 counted == null ? null : counted.blocks(),
                 counted == null ? null : counted.errors(),
-                counted == null ? null : counted.warnings());
+                counted == null ? null : counted.warnings(),
+                counted == null ? null : counted.fit());
     }
 
     @PostMapping("/api/platforms")

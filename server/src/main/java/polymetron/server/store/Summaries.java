@@ -3,6 +3,7 @@ package polymetron.server.store;
 import jakarta.annotation.PreDestroy;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -14,8 +15,11 @@ import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import org.springframework.stereotype.Component;
+import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.finding.Finding;
 import polymetron.finding.Grade;
+import polymetron.fit.Amount;
+import polymetron.fit.DeviceFit;
 
 /**
  * What the list of platforms says about each. It is kept with the revision, and worked out beside the request where it is
@@ -62,6 +66,7 @@ public class Summaries {
 
     private static boolean isOld(PlatformRow row, Libraries.Current current) {
         return row.summary() == null
+                || row.summary().fit() == null
                 || !row.summary().library().equals(current.edition().toString());
     }
 
@@ -93,7 +98,8 @@ public class Summaries {
 
     private void workOut(PlatformRow row, Libraries.Current current) {
         StoredPlatform stored = store.read(row.id(), row.revision());
-        List<Finding> findings = elaborations.worked(stored).findings();
+        Elaborations.Worked worked = elaborations.worked(stored);
+        List<Finding> findings = worked.findings();
         store.keep(
                 row.id(),
                 row.revision(),
@@ -105,7 +111,23 @@ public class Summaries {
                                 .orElse(stored.platform().board().toString()),
                         stored.platform().blocks().size(),
                         count(findings, Grade.ERROR),
-                        count(findings, Grade.WARNING)));
+                        count(findings, Grade.WARNING),
+                        fit(worked.platform())));
+    }
+
+    private static String fit(ElaboratedPlatform platform) {
+        return DeviceFit.of(platform)
+                .flatMap(
+                        fit ->
+                                fit.amounts().stream()
+                                        .filter(each -> each.available() > 0 && each.used() > 0)
+                                        .max(Comparator.comparingDouble(Summaries::part)))
+                .map(each -> "%.0f %% of %s".formatted(100 * part(each), each.name()))
+                .orElse("");
+    }
+
+    private static double part(Amount amount) {
+        return (double) amount.used() / amount.available();
     }
 
     @PreDestroy

@@ -7,5 +7,8 @@ package polymetron.server.store;
  * @param board title of the board
  * @param errors findings of this grade that is not accepted
  * @param warnings the same
+ * @param fit how much of the scarcest part of the device is taken, such as {@code 62 % of memory blocks}; empty without blocks,
+ *     null in a summary of an earlier time
  */
-public record Summary(String library, String board, int blocks, int errors, int warnings) {}
+public record Summary(
+        String library, String board, int blocks, int errors, int warnings, String fit) {}
