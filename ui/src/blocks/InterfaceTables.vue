@@ -171,8 +171,9 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </select>
                     <label>
                         <input
-                            class="input w-16 font-mono"
+                            class="input w-16 font-mono text-[13px]"
                             :value="port.width"
+                            :title="String(port.width)"
                             :aria-label="`Number of ${port.name}`"
                             @change="setWidth(port, value($event))"
                         />

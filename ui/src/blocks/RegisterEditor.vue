@@ -245,7 +245,7 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </td>
                     <td class="p-0.5">
                         <input
-                            class="input w-full font-mono"
+                            class="input w-full font-mono text-[13px]"
                             :value="bitsText(each)"
                             :placeholder="places.get(`${register.name}.${each.name}`) ?? ''"
                             :aria-label="`Bits of ${register.name}.${each.name}`"

@@ -110,13 +110,28 @@ function move(by: 1 | -1): void {
     void nextTick(() => list.value?.querySelector('[data-next]')?.scrollIntoView({ block: 'nearest' }))
 }
 
-/** Takes the offer and goes on to its name. */
+/** Enter came before there was anything to take: it is taken as soon as there is. */
+let early = false
+watch(library, () => {
+    if (early) {
+        early = false
+        void take()
+    }
+})
+
+/** Takes the offer and goes on to its name, where Enter counts before the proposal has come. */
 async function take(): Promise<void> {
+    early = !library.value
     const offer = flat.value[at.value]
-    if (offer) {
-        await pick(offer)
-        await nextTick()
-        nameField.value?.focus()
+    if (!offer || early) {
+        return
+    }
+    const proposed = pick(offer)
+    await nextTick()
+    nameField.value?.focus()
+    await proposed
+    await nextTick()
+    if (!isTyped.value) {
         nameField.value?.select()
     }
 }
@@ -130,11 +145,15 @@ function request(offer: Offer, wished?: string): PlanRequest['add'] {
     }
 }
 
+/** The proposal that is on its way, or the last one. */
+let proposing: Promise<unknown> = Promise.resolve()
+
 async function pick(offer: Offer): Promise<void> {
     picked.value = offer
     name.value = ''
     isTyped.value = false
-    await (offer.recipe ? begin(undefined, undefined, offer.recipe) : begin(request(offer)))
+    proposing = offer.recipe ? begin(undefined, undefined, offer.recipe) : begin(request(offer))
+    await proposing
 }
 
 // A name is proposed until one is typed; no answer takes the place of what was typed.
@@ -151,6 +170,7 @@ watch(
     () => open.add,
     (opened) => {
         if (opened) {
+            early = false
             picked.value = undefined
             plan.value = undefined
             filter.value = open.addFilter
@@ -168,6 +188,7 @@ async function rename(): Promise<void> {
 }
 
 async function confirm(): Promise<void> {
+    await proposing
     await rename()
     const added = plan.value?.name
     if (await apply()) {

@@ -2,6 +2,8 @@ package polymetron.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assertions.assertFalse;
+import static org.junit.jupiter.api.Assertions.assertTrue;
 
 import com.microsoft.playwright.FileChooser;
 import com.microsoft.playwright.Locator;
@@ -95,6 +97,34 @@ final class KeyboardTest extends BrowserTest {
         press("+");
         assertThat(card("console")).containsText("irq");
 
+        // What is selected is renamed, also from another view; a parameter leads to its block.
+        press("Control+z", "Control+k");
+        page.keyboard().type("lamps gpio");
+        press("Enter");
+        press("F2");
+        Locator name = page.getByLabel("Name of the block");
+        assertThat(name).isFocused();
+        page.keyboard().type("bar");
+        press("Enter");
+        assertThat(card("bar")).hasAttribute("aria-pressed", "true");
+        press("Control+k");
+        page.keyboard().type("rename bar");
+        press("Enter");
+        assertThat(name).isFocused();
+        page.keyboard().type("lamps");
+        press("Enter");
+        assertThat(card("lamps")).hasAttribute("aria-pressed", "true");
+        press("Control+k");
+        page.keyboard().type("115200");
+        assertThat(page.getByRole(AriaRole.DIALOG)).containsText("console, baud rate");
+        press("Enter");
+        assertThat(card("console")).hasAttribute("aria-pressed", "true");
+        press("Control+f");
+        page.keyboard().type("uart");
+        assertThat(page.getByText("1 of 8")).isVisible();
+        press("Escape", "Escape");
+        page.evaluate("() => document.activeElement.blur()");
+
         press("w");
         assertThat(page.getByText("Nothing left to connect")).isVisible();
         press("Escape", "Control+k");
@@ -151,6 +181,13 @@ final class KeyboardTest extends BrowserTest {
         tabTo("Load and run");
         press("Enter");
         assertThat(page.getByLabel("Console")).containsText("hello");
+        // A terminal takes the Tab key; behind Escape it leads on.
+        String inside = "() => document.activeElement.closest('.xterm') !== null";
+        page.locator(".xterm textarea").focus();
+        press("Tab");
+        assertTrue((Boolean) page.evaluate(inside));
+        press("Escape", "Tab");
+        assertFalse((Boolean) page.evaluate(inside));
         browser.assertNoComplaints();
     }
 
