@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import { answer, client } from '../api/client'
 import AddressRulers from './AddressRulers.vue'
 import BusLoads from './BusLoads.vue'
@@ -17,7 +18,18 @@ const context = usePlatform()
 const platform = computed(() => context.platform.value)
 const placing = ref(false)
 const parts = { ranges: 'Ranges', seen: 'One initiator', buses: 'Buses' } as const
-const part = ref<keyof typeof parts>('ranges')
+/** The part is in the address, so that a link or a reload shows the same. */
+const route = useRoute()
+const router = useRouter()
+const part = computed(() => {
+    const wanted = String(route.query.part)
+    return Object.hasOwn(parts, wanted) ? (wanted as keyof typeof parts) : 'ranges'
+})
+function show(name: keyof typeof parts): void {
+    const query = { ...route.query }
+    delete query.part
+    void router.replace({ query: name === 'ranges' ? query : { ...query, part: name } })
+}
 const { data: addresses } = useRevisionQuery('addresses', (id, at) =>
     answer(client.GET('/api/platforms/{id}/addresses', { params: { path: { id }, query: { at } } })),
 )
@@ -47,7 +59,7 @@ const { data: addresses } = useRevisionQuery('addresses', (id, at) =>
                         class="px-3 py-1 font-semibold"
                         :class="part === name ? 'border-b-2 border-accent' : 'text-soft hover:text-ink'"
                         :aria-pressed="part === name"
-                        @click="part = name"
+                        @click="show(name)"
                     >
                         {{ title }}
                     </button>

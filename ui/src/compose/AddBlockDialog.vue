@@ -7,6 +7,7 @@ import { useConsequences } from '../findings/consequences'
 import { open } from '../frame/actions'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { usePlatform } from '../frame/platform'
+import { focusCard } from './focusCard'
 import { usePlan } from './plan'
 import { byKind } from '../library/kinds'
 import PlanLines from './PlanLines.vue'
@@ -194,6 +195,9 @@ async function confirm(): Promise<void> {
     if (await apply()) {
         open.add = false
         context.selected.value = added ?? undefined
+        if (added) {
+            focusCard(added)
+        }
     }
 }
 </script>

@@ -7,6 +7,7 @@ import EditableName from '../frame/EditableName.vue'
 import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import AddressField from './AddressField.vue'
+import { focusCard } from './focusCard'
 import ParameterField from './ParameterField.vue'
 import RegisterList from './RegisterList.vue'
 import StreamEnds from './StreamEnds.vue'
@@ -22,6 +23,7 @@ const initiators = computed(() => props.block.interfaces.filter((form) => form.r
 async function rename(name: string): Promise<void> {
     if (await context.edit({ edit: 'rename-block', block: props.block.name, name })) {
         context.selected.value = name
+        focusCard(name)
     }
 }
 

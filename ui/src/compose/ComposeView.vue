@@ -240,17 +240,19 @@ function add(): void {
                     </button>
                 </div>
             </div>
-            <p
-                v-if="dragging.block"
-                class="pointer-events-none sticky top-12 z-20 mx-4 rounded border border-accent bg-accent-soft px-3 py-1 text-[13px]"
-                role="status"
-            >
-                {{
-                    dragging.offer
-                        ? (dragging.offer.problem ?? `Dropping will ${dragging.offer.words}.`)
-                        : 'Drop it into a gap of any rail.'
-                }}
-            </p>
+            <!-- It lies over the picture: nothing moves when a drag begins. -->
+            <div v-if="dragging.block" class="pointer-events-none sticky top-12 z-20 h-0">
+                <p
+                    class="absolute inset-x-4 rounded border border-accent bg-accent-soft px-3 py-1 text-[13px]"
+                    role="status"
+                >
+                    {{
+                        dragging.offer
+                            ? (dragging.offer.problem ?? `Dropping will ${dragging.offer.words}.`)
+                            : 'Drop it into a gap of any rail.'
+                    }}
+                </p>
+            </div>
             <div
                 ref="picture"
                 class="px-4 py-2"

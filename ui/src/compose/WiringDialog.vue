@@ -6,8 +6,12 @@ import { usePlatform } from '../frame/platform'
 import type { Edit } from '../api/client'
 import ConsequenceList from '../findings/ConsequenceList.vue'
 import { useConsequences } from '../findings/consequences'
+import { focusCard } from './focusCard'
 import { usePlan } from './plan'
 import PlanLines from './PlanLines.vue'
+
+/** Time in which pasted blocks appear, in milliseconds. */
+const LONGEST = 5000
 
 const context = usePlatform()
 const { plan, problem, begin, toggle, choose, apply } = usePlan(context)
@@ -25,9 +29,32 @@ watch(
 )
 
 async function confirm(): Promise<void> {
+    const before = new Set(context.platform.value?.blocks.map((block) => block.name))
+    const pastes = open.paste !== undefined
     if (await apply()) {
         open.wiring = false
+        if (pastes) {
+            selectNew(before)
+        }
     }
+}
+
+/** Selects the first of the blocks that were not there before, as soon as the platform is read again. */
+function selectNew(before: Set<string>): void {
+    const stop = watch(
+        () => context.platform.value?.blocks.find((block) => !before.has(block.name))?.name,
+        (added) => {
+            if (added) {
+                context.selected.value = added
+                focusCard(added)
+                window.setTimeout(() => {
+                    stop()
+                })
+            }
+        },
+        { immediate: true },
+    )
+    window.setTimeout(stop, LONGEST)
 }
 </script>
 
