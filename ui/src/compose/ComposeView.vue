@@ -324,11 +324,12 @@ function add(): void {
             </ul>
             <h2 class="heading mt-6">Board parts</h2>
             <ul class="mt-1 text-[13px]">
-                <li v-for="part in platform.parts" :key="part.part" class="flex justify-between py-0.5">
+                <li v-for="part in platform.parts" :key="part.part" class="flex justify-between gap-3 py-0.5">
                     <span>{{ part.title }}</span>
                     <button
                         v-if="part.block"
-                        class="text-ink hover:text-accent"
+                        class="min-w-0 truncate text-ink hover:text-accent"
+                        :title="part.block"
                         @click="context.selected.value = part.block"
                     >
                         {{ part.block }}

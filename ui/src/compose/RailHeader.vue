@@ -33,19 +33,19 @@ function from(initiator: InitiatorView): string {
     <div class="flex flex-wrap items-end gap-x-3 pl-2">
         <div v-for="initiator in bus.initiators" :key="ref(initiator)" class="max-w-full">
             <button
-                class="sheet block max-w-full truncate px-2.5 py-0.5 text-left hover:border-accent"
+                class="sheet flex max-w-[230px] items-baseline px-2.5 py-0.5 text-left hover:border-accent"
                 :class="[
                     context.selected.value === ref(initiator) ? 'border-accent ring-1 ring-accent' : '',
                     picture.lit.value?.has(initiator.block) ? 'bg-accent-soft' : '',
                     chosen && chosen !== initiator ? 'opacity-45' : '',
                 ]"
-                :title="initiator.adapters.join('\n')"
+                :title="[initiator.label, ...initiator.adapters].join('\n')"
                 data-card
                 :aria-pressed="context.selected.value === ref(initiator)"
                 @click="context.selected.value = ref(initiator)"
             >
-                <span class="font-semibold">{{ initiator.block }}</span>
-                <span class="ml-2 text-[13px] text-soft">{{
+                <span class="min-w-0 truncate font-semibold">{{ initiator.block }}</span>
+                <span class="ml-2 text-[13px] whitespace-nowrap text-soft">{{
                     initiator.bridge ? from(initiator) : (initiator.label.split(' · ')[1] ?? 'initiator')
                 }}</span>
             </button>

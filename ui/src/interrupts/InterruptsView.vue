@@ -132,7 +132,7 @@ function driverOf(block: string, name: string): string[] {
                     <table class="mt-1 w-full text-[14px]">
                         <tbody>
                             <tr v-for="line in lines" :key="line.block + line.name">
-                                <td class="w-44 py-0.5 font-mono text-[13px] font-semibold">
+                                <td class="min-w-44 py-0.5 pr-4 font-mono text-[13px] font-semibold">
                                     {{ line.block }}.{{ line.name }}
                                 </td>
                                 <td class="w-24 text-soft">cause {{ line.inputs[0]?.software }}</td>
