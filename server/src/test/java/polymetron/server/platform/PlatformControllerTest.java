@@ -82,7 +82,7 @@ final class PlatformControllerTest {
 
     @Test
     void aWrongIdentityIsNamedAndNothingIsAsked() throws Exception {
-        undo("seven", 400).andExpect(content().string(containsString("\"field\":\"id\"")));
+        undo("seven", 404).andExpect(content().string(containsString("\"field\":\"id\"")));
         verifyNoInteractions(store);
     }
 }
