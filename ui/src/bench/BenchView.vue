@@ -131,7 +131,10 @@ const time = computed(() => {
                     >board time <span class="font-mono text-ink">{{ time }}</span></span
                 >
                 <span v-if="running">
-                    speed <span class="font-mono text-ink">{{ Math.round(state.speed * 100) }} %</span>
+                    speed
+                    <span class="inline-block min-w-[5ch] text-right font-mono text-ink"
+                        >{{ Math.round(state.speed * 100) }} %</span
+                    >
                 </span>
                 <span v-for="hart in state.harts" :key="hart.label" :title="hart.place ?? undefined">
                     {{ state.harts.length > 1 ? `${hart.label} pc` : 'pc' }}

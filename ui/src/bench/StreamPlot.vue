@@ -126,10 +126,11 @@ onBeforeUnmount(() => {
 
 <template>
     <section v-if="stream" class="sheet p-3" aria-label="Streams">
-        <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
+        <!-- One line however many words there are: nothing moves while the program runs. -->
+        <div class="flex items-center gap-x-3">
             <h2 class="text-[13px] font-semibold">Stream</h2>
             <select
-                class="input !py-0.5 font-mono text-[13px]"
+                class="input min-w-0 !py-0.5 font-mono text-[13px]"
                 aria-label="Stream to plot"
                 :value="stream.stream"
                 @change="chosen = ($event.target as HTMLSelectElement).value"
@@ -138,11 +139,10 @@ onBeforeUnmount(() => {
                     {{ each.stream }}
                 </option>
             </select>
-            <span class="text-[12px] whitespace-nowrap text-soft">
+            <span class="min-w-0 flex-1 truncate text-[12px] text-soft tabular-nums">
                 {{ (words.data.value?.end ?? 0).toLocaleString('en') }}
                 {{ stream.sampleBits ? `samples of ${stream.sampleBits} bits` : 'words' }}
             </span>
-            <span class="flex-1"></span>
             <span
                 v-for="(_, channel) in rows.channels"
                 :key="channel"
@@ -157,7 +157,7 @@ onBeforeUnmount(() => {
             class="mt-1"
             role="img"
             :aria-label="`Newest words of ${stream.stream}`"
-            :style="{ minHeight: rows.channels.length ? `${HEIGHT}px` : undefined }"
+            :style="{ minHeight: `${HEIGHT}px` }"
         >
             <p v-if="!rows.channels.length" class="py-2 text-[13px] text-soft">
                 No word yet. Words appear as the program lets them flow.

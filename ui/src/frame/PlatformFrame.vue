@@ -188,7 +188,7 @@ onBeforeUnmount(() => {
                 </button>
                 <span class="flex-1"></span>
                 <button
-                    class="flex w-80 min-w-40 shrink items-center justify-between rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
+                    class="flex w-80 min-w-40 shrink items-center justify-between gap-2 rounded border border-line bg-paper px-3 py-1 text-left text-soft hover:border-accent"
                     @click="open.palette = true"
                 >
                     <span class="truncate">Find a block, address or action</span>
@@ -219,17 +219,18 @@ onBeforeUnmount(() => {
                     <SunIcon v-else class="size-5" />
                 </button>
             </div>
-            <nav
-                class="flex h-9 items-stretch gap-6 overflow-x-auto overflow-y-hidden px-4"
-                aria-label="Views"
-            >
-                <div v-for="family in views" :key="family.family" class="flex items-stretch gap-5">
+            <nav class="flex min-h-9 flex-wrap items-stretch gap-x-6 px-4" aria-label="Views">
+                <div
+                    v-for="family in views"
+                    :key="family.family"
+                    class="flex flex-wrap items-stretch gap-x-5"
+                >
                     <span class="self-center text-[13px] text-soft">{{ family.family }}</span>
                     <RouterLink
                         v-for="view in family.entries"
                         :key="view.path"
                         :to="{ path: `/p/${id}/${view.path}`, query: at ? { at } : {} }"
-                        class="flex items-center border-b-2 border-transparent hover:text-accent"
+                        class="flex min-h-9 items-center border-b-2 border-transparent whitespace-nowrap hover:text-accent"
                         active-class="!border-accent font-semibold text-accent"
                     >
                         {{ view.name }}
