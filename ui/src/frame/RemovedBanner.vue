@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { answer, client } from '../api/client'
-import { onMounted, ref } from 'vue'
+import { answer, client, Refusal } from '../api/client'
+import { onBeforeUnmount, onMounted, ref } from 'vue'
 import { tell, tellProblem } from './notices'
 import { sentence } from './sentence'
 import { usePlatform } from './platform'
@@ -10,13 +10,22 @@ const context = usePlatform()
 /** Who removed it, as the server says it. */
 const who = ref('')
 
-onMounted(async () => {
+/** Asks until the server says it: the platform may be removed while nothing gets through. */
+const AGAIN = 1000
+let timer: number | undefined
+async function ask(): Promise<void> {
     try {
         await answer(client.GET('/api/platforms/{id}', { params: { path: { id: props.id } } }))
     } catch (refusal) {
-        who.value = refusal instanceof Error ? refusal.message : ''
+        if (refusal instanceof Refusal && refusal.status === 404) {
+            who.value = refusal.message
+        } else {
+            timer = window.setTimeout(() => void ask(), AGAIN)
+        }
     }
-})
+}
+onMounted(ask)
+onBeforeUnmount(() => window.clearTimeout(timer))
 
 async function bringBack(): Promise<void> {
     try {
