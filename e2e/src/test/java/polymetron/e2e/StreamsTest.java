@@ -96,17 +96,15 @@ final class StreamsTest extends BrowserTest {
 
         inspector.getByText("Duplicate…").click();
         dialog.getByText("Duplicate", new Locator.GetByTextOptions().setExact(true)).click();
-        assertThat(
-                        page.getByRole(
-                                AriaRole.BUTTON,
-                                new Page.GetByRoleOptions().setName("ground_2").setExact(true)))
-                .isVisible();
+        // The first of the new blocks is selected, and its group is named there as well.
+        assertThat(inspector).containsText("in group ground_2");
         assertThat(lane(page, "ground_2_split")).isVisible();
-
-        page.getByRole(
-                        AriaRole.BUTTON,
-                        new Page.GetByRoleOptions().setName("ground_2").setExact(true))
-                .click();
+        Locator group =
+                page.getByLabel("Picture of the platform")
+                        .getByRole(
+                                AriaRole.BUTTON,
+                                new Locator.GetByRoleOptions().setName("ground_2").setExact(true));
+        group.click();
         inspector.getByText("Dissolve").click();
         assertThat(lane(page, "split")).isVisible();
         browser.assertNoComplaints();
