@@ -2,6 +2,8 @@ package polymetron.e2e;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
+import com.google.gson.JsonObject;
+import com.microsoft.playwright.CDPSession;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
@@ -20,6 +22,15 @@ final class DialogsTest extends BrowserTest {
 
     private static Locator button(Page page, String name) {
         return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name));
+    }
+
+    private static void latency(CDPSession network, int milliseconds) {
+        JsonObject conditions = new JsonObject();
+        conditions.addProperty("offline", false);
+        conditions.addProperty("latency", milliseconds);
+        conditions.addProperty("downloadThroughput", -1);
+        conditions.addProperty("uploadThroughput", -1);
+        network.send("Network.emulateNetworkConditions", conditions);
     }
 
     @Test
@@ -72,14 +83,12 @@ final class DialogsTest extends BrowserTest {
         // While the proposal is still on its way.
         page.keyboard().press("a");
         page.getByLabel("Find a block").fill("general timer");
-        page.route(
-                "**/plan",
-                route -> {
-                    page.unroute("**/plan");
-                    name.fill("beat");
-                    route.resume();
-                });
+        CDPSession network = page.context().newCDPSession(page);
+        network.send("Network.enable");
+        latency(network, 1500);
         page.locator("[data-offer]").first().click();
+        name.fill("beat");
+        latency(network, 0);
         assertThat(button(page, "Add beat")).isEnabled();
         assertThat(name).hasValue("beat");
         name.press("Enter");
