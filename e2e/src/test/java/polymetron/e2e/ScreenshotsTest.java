@@ -34,6 +34,7 @@ final class ScreenshotsTest {
             save(page, "platforms");
             page.navigate("/library/polymetron:serial:uart:1.0");
             assertThat(page.getByText("ns16550a")).isVisible();
+            assertThat(page.getByLabel("Block types")).containsText("UART");
             save(page, "library");
             page.navigate("/blocks/edit");
             page.getByText("Add an interrupt").click();
