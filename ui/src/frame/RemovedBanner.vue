@@ -13,19 +13,23 @@ const who = ref('')
 /** Asks until the server says it: the platform may be removed while nothing gets through. */
 const AGAIN = 1000
 let timer: number | undefined
+let left = false
 async function ask(): Promise<void> {
     try {
         await answer(client.GET('/api/platforms/{id}', { params: { path: { id: props.id } } }))
     } catch (refusal) {
         if (refusal instanceof Refusal && refusal.status === 404) {
             who.value = refusal.message
-        } else {
+        } else if (!left) {
             timer = window.setTimeout(() => void ask(), AGAIN)
         }
     }
 }
 onMounted(ask)
-onBeforeUnmount(() => window.clearTimeout(timer))
+onBeforeUnmount(() => {
+    left = true
+    window.clearTimeout(timer)
+})
 
 async function bringBack(): Promise<void> {
     try {

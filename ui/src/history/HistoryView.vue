@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { answer, client } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useAuthor } from '../api/author'
-import { tell } from '../frame/notices'
+import { tellProblem } from '../frame/notices'
 import { localTime } from '../frame/time'
 import { foldedRevisions } from './foldedRevisions'
 
@@ -53,7 +53,8 @@ function fold(number: number): void {
 const named = computed(() => (revisions.value ?? []).filter((row) => row.name))
 const chosenRow = computed(() => revisions.value?.find((row) => row.number === chosen.value))
 
-async function setName(name: string): Promise<boolean | string> {
+async function call(event: Event): Promise<void> {
+    const name = (event.target as HTMLInputElement).value.trim()
     try {
         await answer(
             client.PUT('/api/platforms/{id}/revisions/{number}/name', {
@@ -61,19 +62,10 @@ async function setName(name: string): Promise<boolean | string> {
                 body: { name },
             }),
         )
-        await queries.invalidateQueries({ queryKey: ['revisions', context.id] })
-        return true
     } catch (problem) {
-        return problem instanceof Error ? problem.message : String(problem)
+        tellProblem(problem)
     }
-}
-function call(event: Event): void {
-    const field = event.target as HTMLInputElement
-    void setName(field.value.trim()).then((done) => {
-        if (done !== true) {
-            tell('problem', 'Not named', String(done))
-        }
-    })
+    await queries.invalidateQueries({ queryKey: ['revisions', context.id] })
 }
 const { data: changes } = useQuery({
     queryKey: ['changes', context.id, range],

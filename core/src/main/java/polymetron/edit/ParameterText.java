@@ -130,7 +130,7 @@ public final class ParameterText {
         return text.length() <= 20 && text.matches("[\\w.,'-]*");
     }
 
-    /** Without the text, which stands before it, and without a place in it, which nobody counts to. */
+    /** Without the text, which stands before it, and without a place in it. */
     private static String reason(ExpressionException wrong) {
         return wrong.getMessage().replaceFirst("^in '.*', character \\d+: ", "");
     }

@@ -64,7 +64,7 @@ final class KeyPressesTest extends BrowserTest {
         add("lamps", "lamps");
         add("general", "interval");
         assertThat(page.getByTestId("findings-summary")).not().containsText("error");
-        end("console, lamps and timer", 50);
+        end("console, lamps and timer", 39);
     }
 
     @Test
@@ -88,7 +88,7 @@ final class KeyPressesTest extends BrowserTest {
         Locator found = page.getByLabel("Settings found");
         click(found.getByText("Use it").first());
         assertThat(page.getByLabel("Clock tree")).containsText("12.5 MHz");
-        end("three clocks from one PLL", 25);
+        end("three clocks from one PLL", 22);
     }
 
     @Test
@@ -115,6 +115,6 @@ final class KeyPressesTest extends BrowserTest {
                 page.getByRole(AriaRole.DIALOG)
                         .getByText("Assign", new Locator.GetByTextOptions().setExact(true)));
         assertThat(page.getByLabel("Lines that leave the chip")).containsText("all with a pin");
-        end("an input of 18 lines on a copy", 25);
+        end("an input of 18 lines on a copy", 19);
     }
 }

@@ -32,7 +32,7 @@ final class HistoryController {
 
     /**
      * @param by who made it, as far as they say
-     * @param name what somebody called it
+     * @param name given to it by a user
      * @param repeats the earlier revision that an undo or redo put on top again
      */
     record RevisionView(

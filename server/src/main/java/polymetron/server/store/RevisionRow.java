@@ -5,7 +5,7 @@ import java.time.OffsetDateTime;
 /**
  * A revision in the history of a platform.
  *
- * @param name what somebody called it; null for none
+ * @param name given to it by a user; null for none
  * @param repeats the earlier revision that an undo or redo put on top again; null for a change
  */
 public record RevisionRow(
