@@ -9,20 +9,18 @@ import {
 } from '@headlessui/vue'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import { answer, client } from '../api/client'
 import { open } from './actions'
+import { answersFor } from './answersFor'
 import { setGuide } from './guide'
 import { copy, tellProblem } from './notices'
 import { usePlatform } from './platform'
 import { search, type Entry } from './search'
+import { serverSearch } from './serverSearch'
 import { toggleTheme } from './theme'
 
 const context = usePlatform()
 const router = useRouter()
 const text = ref('')
-const atAddress = ref<Entry[]>([])
-const registers = ref<Entry[]>([])
-const parameters = ref<Entry[]>([])
 
 const go = (view: string) => () => void router.push(`/p/${context.id}/${view}`)
 const actions = computed<Entry[]>(() => {
@@ -104,94 +102,24 @@ function show(block: string): void {
     void router.push(`/p/${context.id}/compose`)
 }
 
+const { answers, waiting } = answersFor(text, serverSearch(context.id, show))
+
+/** Answers that come later stand last, so that what Enter would do stays what it was. */
 const entries = computed<Entry[]>(() => {
     const platform = context.platform.value
     const found = platform ? search(platform, text.value, { show, copy: (value) => void copy(value) }) : []
     const words = text.value.toLowerCase().trim()
     const doing = actions.value.filter((action) => action.title.toLowerCase().includes(words))
-    return [...atAddress.value, ...found, ...parameters.value, ...registers.value, ...doing].slice(0, 60)
+    return [...[...found, ...doing].slice(0, 40), ...answers.value].slice(0, 60)
 })
 
-let searched = 0
-watch(text, async (value) => {
-    const number = ++searched
-    if (value.trim().length < 2) {
-        registers.value = []
-        parameters.value = []
-        return
-    }
-    void readParameters(value, () => number === searched)
-    try {
-        const found = await answer(
-            client.GET('/api/platforms/{id}/registers', {
-                params: { path: { id: context.id }, query: { text: value } },
-            }),
-        )
-        if (number === searched) {
-            registers.value = found.map((register) => ({
-                key: `register ${register.block} ${register.name}`,
-                title: `${register.block}.${register.name}`,
-                detail: register.address ?? '',
-                kind: 'register',
-                run: () => {
-                    show(register.block)
-                },
-            }))
-        }
-    } catch {
-        registers.value = []
-    }
-})
-
-async function readParameters(value: string, isNewest: () => boolean): Promise<void> {
-    try {
-        const found = await answer(
-            client.GET('/api/platforms/{id}/parameters', {
-                params: { path: { id: context.id }, query: { text: value } },
-            }),
-        )
-        if (isNewest()) {
-            parameters.value = found.map((each) => ({
-                key: `parameter ${each.block} ${each.name}`,
-                title: `${each.block}, ${each.title}`,
-                detail: each.shown,
-                kind: 'parameter',
-                run: () => {
-                    show(each.block)
-                },
-            }))
-        }
-    } catch {
-        parameters.value = []
-    }
-}
-
-let asked = 0
-watch(text, async (value) => {
-    const number = ++asked
-    if (!/^0x[0-9a-f_]+$/i.test(value.trim())) {
-        atAddress.value = []
-        return
-    }
-    try {
-        const places = await answer(
-            client.GET('/api/platforms/{id}/at', {
-                params: { path: { id: context.id }, query: { address: value.trim() } },
-            }),
-        )
-        if (number === asked) {
-            atAddress.value = places.places.map((place) => ({
-                key: `at ${place.initiator}`,
-                title: place.block
-                    ? `${place.block} ${place.registers.join(', ')} ${place.registers.length ? '' : (place.offset ?? '')}`
-                    : 'nothing answers here',
-                detail: `${places.address} · ${place.label}`,
-                kind: 'address',
-                run: () => place.block && show(place.block.split('.')[0] ?? place.block),
-            }))
-        }
-    } catch {
-        atAddress.value = []
+/** Enter before the only answer has come runs it when it comes. */
+let early = false
+watch(text, () => (early = false))
+watch(waiting, () => {
+    if (!waiting.value && early && open.palette) {
+        early = false
+        run(entries.value[0] ?? null)
     }
 })
 
@@ -224,6 +152,7 @@ function run(entry: Entry | null): void {
                         aria-label="Find or do"
                         :display-value="() => text"
                         @change="text = ($event.target as HTMLInputElement).value"
+                        @keydown.enter="early = waiting && entries.length === 0"
                     />
                     <ComboboxOptions static class="max-h-[420px] overflow-auto py-1">
                         <ComboboxOption
@@ -243,7 +172,11 @@ function run(entry: Entry | null): void {
                             </li>
                         </ComboboxOption>
                         <li v-if="entries.length === 0" class="px-4 py-3 text-soft">
-                            No matches. Try part of a name, or an address such as 0x1000_0004.
+                            {{
+                                waiting
+                                    ? 'Looking…'
+                                    : 'No matches. Try part of a name, or an address such as 0x1000_0004.'
+                            }}
                         </li>
                     </ComboboxOptions>
                 </Combobox>

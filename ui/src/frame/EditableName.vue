@@ -11,6 +11,7 @@ async function begin(): Promise<void> {
     text.value = props.value
     editing.value = true
     await nextTick()
+    field.value?.focus()
     field.value?.select()
 }
 

@@ -98,7 +98,9 @@ final class KeyboardTest extends BrowserTest {
         assertThat(card("console")).containsText("irq");
 
         // What is selected is renamed, also from another view; a parameter leads to its block.
-        press("Control+z", "Control+k");
+        press("Control+z");
+        assertThat(card("lamps")).isVisible();
+        press("Control+k");
         page.keyboard().type("lamps gpio");
         press("Enter");
         press("F2");
