@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { AddressesView } from '../api/client'
-import { addressText } from '../frame/bareDigits'
 import { usePlatform } from '../frame/platform'
 import { useRowsInSight } from '../frame/rowsInSight'
+import { onBus } from './softwareAddress'
 
 const props = defineProps<{ free: AddressesView['free']; reserved: AddressesView['reserved'] }>()
 const context = usePlatform()
@@ -15,25 +15,18 @@ const gaps = useRowsInSight(
     () => ROW,
 )
 
-/** What software adds to the addresses of a bus behind a bridge, by bus. */
-const windows = computed(
+/** The addresses that software uses: on a bus behind a bridge others than on the bus itself. */
+const shown = <T extends { software?: { base: string; last: string } | null }>(range: T) =>
+    range.software ?? (range as T & { base: string; last: string })
+/** A range of each bus behind a bridge, to tell what software adds to its addresses. */
+const seen = computed(
     () =>
         new Map(
-            (context.platform.value?.buses ?? []).flatMap((bus): [string, bigint][] => {
-                const target = bus.slots.find((slot) => slot.target?.software && slot.target.base)?.target
-                return target?.software
-                    ? [[bus.name, number(target.software.base) - number(target.base ?? '0')]]
-                    : []
-            }),
+            [...props.free, ...props.reserved]
+                .filter((range) => range.software)
+                .map((range) => [range.bus, range]),
         ),
 )
-function number(address: string): bigint {
-    return BigInt(address.replaceAll('_', ''))
-}
-function asSoftware(gap: AddressesView['free'][number], address: string): string {
-    const window = windows.value.get(gap.bus)
-    return window === undefined ? address : addressText(number(address) + window)
-}
 
 const buses = computed(() => context.platform.value?.buses.map((bus) => bus.name) ?? [])
 const form = ref<{ bus: string; name: string; base: string; last: string }>()
@@ -42,13 +35,19 @@ function begin(gap?: AddressesView['free'][number]): void {
     form.value = {
         bus: gap?.bus ?? buses.value[0] ?? '',
         name: '',
-        base: gap?.base ?? '',
-        last: gap?.last ?? '',
+        base: gap ? shown(gap).base : '',
+        last: gap ? shown(gap).last : '',
     }
 }
 
 async function reserve(): Promise<void> {
-    if (form.value && (await context.edit({ edit: 'reserve', ...form.value }))) {
+    if (!form.value) {
+        return
+    }
+    const range = seen.value.get(form.value.bus)
+    const base = onBus(range, form.value.base)
+    const last = onBus(range, form.value.last)
+    if (await context.edit({ edit: 'reserve', ...form.value, base, last })) {
         form.value = undefined
     }
 }
@@ -96,7 +95,7 @@ async function reserve(): Promise<void> {
             <tbody>
                 <tr v-for="each in reserved" :key="each.bus + each.name">
                     <td class="pr-4 text-soft">{{ each.bus }}</td>
-                    <td class="font-mono text-[13px]">{{ each.base }} – {{ each.last }}</td>
+                    <td class="font-mono text-[13px]">{{ shown(each).base }} – {{ shown(each).last }}</td>
                     <td class="text-right font-mono text-[13px]">{{ each.size }}</td>
                     <td class="pl-4">reserved for {{ each.name }}</td>
                     <td class="text-right">
@@ -117,8 +116,8 @@ async function reserve(): Promise<void> {
                 <tr v-if="gaps.above" :style="{ height: `${gaps.above}px` }"></tr>
                 <tr v-for="gap in gaps.rows" :key="gap.bus + gap.base" :style="{ height: `${ROW}px` }">
                     <td class="pr-6 text-soft">{{ gap.bus }}</td>
-                    <td class="pr-2 font-mono text-[13px]">{{ asSoftware(gap, gap.base) }}</td>
-                    <td class="pr-6 font-mono text-[13px]">– {{ asSoftware(gap, gap.last) }}</td>
+                    <td class="pr-2 font-mono text-[13px]">{{ shown(gap).base }}</td>
+                    <td class="pr-6 font-mono text-[13px]">– {{ shown(gap).last }}</td>
                     <td class="text-right font-mono text-[13px]">{{ gap.size }}</td>
                     <td class="pl-4">
                         <button class="text-[13px] text-accent hover:underline" @click="begin(gap)">
@@ -126,7 +125,7 @@ async function reserve(): Promise<void> {
                         </button>
                     </td>
                     <td class="pl-4 text-[12px] text-soft">
-                        {{ windows.has(gap.bus) ? `offset ${gap.base}` : '' }}
+                        {{ gap.software ? `offset ${gap.base}` : '' }}
                     </td>
                 </tr>
                 <tr v-if="gaps.below" :style="{ height: `${gaps.below}px` }"></tr>

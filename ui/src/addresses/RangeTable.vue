@@ -9,6 +9,7 @@ import { useTableView } from '../frame/tableView'
 import { useRowsInSight } from '../frame/rowsInSight'
 import RangeTools from './RangeTools.vue'
 import { changeRanges } from './ranges'
+import { addressNumber, onBus } from './softwareAddress'
 
 const props = defineProps<{ platform: PlatformView }>()
 const context = usePlatform()
@@ -44,9 +45,9 @@ const {
         [target.label, bus, shown(target).base, shown(target).last, target.size, target.base].join(' '),
     {
         target: ({ target }) => target.label,
-        base: ({ target }) => number(shown(target).base),
+        base: ({ target }) => addressNumber(shown(target).base),
         size: ({ target }) => sizeOf(target),
-        last: ({ target }) => number(shown(target).last),
+        last: ({ target }) => addressNumber(shown(target).last),
         locked: ({ target }) => (target.held ? 0 : 1),
     },
 )
@@ -67,12 +68,9 @@ const rows = computed<(Row | Heading)[]>(() => {
     return rows
 })
 
-function number(address: string | null | undefined): bigint | undefined {
-    return address ? BigInt(address.replaceAll('_', '')) : undefined
-}
 function sizeOf(target: TargetView): bigint | undefined {
-    const base = number(target.base)
-    const last = number(target.last)
+    const base = addressNumber(target.base)
+    const last = addressNumber(target.last)
     return base === undefined || last === undefined ? undefined : last - base
 }
 const body = ref<HTMLElement | null>(null)
@@ -87,10 +85,6 @@ function mark(ref: string): void {
         marked.value.add(ref)
     }
 }
-
-/** A typed address, as one on the bus of its target. */
-const onBus = (target: TargetView, typed: string): string =>
-    target.software ? `${typed} - ${target.software.base} + ${target.base ?? '0'}` : typed
 
 async function move(row: Row, typed: string): Promise<true | string> {
     const done = await context.tryEdit(attachment(row, onBus(row.target, typed), row.target.held))

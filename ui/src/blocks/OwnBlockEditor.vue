@@ -208,14 +208,14 @@ function nextVersion(): void {
                 <button
                     class="button-main"
                     :disabled="!changed || problems.length > 0"
-                    :title="problems.length ? 'There is something wrong, see on the right' : ''"
+                    :title="problems.length ? 'There is something wrong, see the findings' : ''"
                     @click="save"
                 >
                     Save
                 </button>
             </div>
             <div
-                class="grid min-h-0 flex-1 grid-cols-[1fr_340px] max-[1100px]:grid-cols-[1fr_220px] grid-rows-[minmax(0,1fr)]"
+                class="grid min-h-0 flex-1 grid-cols-[1fr_340px] grid-rows-[minmax(0,1fr)] max-[1100px]:block max-[1100px]:overflow-auto"
             >
                 <form class="relative min-w-0 overflow-auto px-5 py-4" @submit.prevent>
                     <div v-if="change === undefined" class="sheet mb-4 flex items-center gap-3 p-3">
@@ -325,7 +325,9 @@ function nextVersion(): void {
                         />
                     </section>
                 </form>
-                <aside class="min-h-0 overflow-auto border-l border-line bg-sheet px-4 py-4">
+                <aside
+                    class="min-h-0 overflow-auto border-l border-line bg-sheet px-4 py-4 max-[1100px]:border-t max-[1100px]:border-l-0"
+                >
                     <h2 class="heading">Findings</h2>
                     <p v-if="unassigned.length" class="mt-1 text-[13px] text-warn">
                         Unassigned ports of {{ found?.module }}: {{ unassigned.join(', ') }}. Outputs stay

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { computed, reactive, ref, shallowRef, watch } from 'vue'
+import { computed, nextTick, reactive, ref, shallowRef, useTemplateRef, watch } from 'vue'
 import { answer, client, type ClocksView, type WishPlanView } from '../api/client'
 import { tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import SettingList from './SettingList.vue'
-import { typedHertz, typedPpm } from './typedFrequency'
+import { clockName, listedFrequencies, typedHertz, typedPpm } from './typedFrequency'
 
 const props = defineProps<{ plls: ClocksView['plls']; domains: ClocksView['tree'] }>()
 const context = usePlatform()
@@ -17,35 +17,71 @@ interface Wish {
 
 const wishes = reactive<Wish[]>([{ name: '', frequency: '', tolerance: '100 ppm' }])
 const source = ref('')
+const MOST = 8
+const found = useTemplateRef<HTMLElement>('found')
 const plan = shallowRef<WishPlanView>()
 const problem = ref('')
 const from = computed(() => source.value || props.domains[0]?.name)
 const complete = computed(() =>
     wishes.every(
         (wish) =>
-            wish.name && typedHertz(wish.frequency) !== undefined && typedPpm(wish.tolerance) !== undefined,
+            listedFrequencies(wish.frequency).length > 0 &&
+            listedFrequencies(wish.frequency).every((each) => typedHertz(each) !== undefined) &&
+            typedPpm(wish.tolerance) !== undefined,
     ),
 )
+
+/** The names that the clocks get: those that are typed, for others one made of the frequency. */
+const names = computed(() => {
+    const taken = new Set([...props.domains.map((each) => each.name), ...wishes.map((wish) => wish.name)])
+    return wishes.map((wish) => {
+        const hertz = typedHertz(wish.frequency)
+        const name = wish.name || (hertz === undefined ? '' : clockName(hertz, taken))
+        taken.add(name)
+        return name
+    })
+})
+
+/** A list in one field becomes a clock for each of its frequencies. */
+function spread(at: number): void {
+    const wish = wishes[at]
+    const each = wish ? listedFrequencies(wish.frequency) : []
+    if (wish && each.length > 1 && wishes.length + each.length - 1 <= MOST) {
+        const of = (frequency: string): Wish => ({ ...wish, name: '', frequency })
+        wishes.splice(at, 1, ...each.map(of))
+    }
+}
 
 // What was found belongs to the request.
 watch([wishes, source, () => context.platform.value?.revision], () => (plan.value = undefined))
 
 async function find(): Promise<void> {
     problem.value = ''
+    wishes.forEach((_, at) => {
+        spread(at)
+    })
+    await nextTick()
+    if (wishes.some((wish) => typedHertz(wish.frequency) === undefined)) {
+        problem.value = `No more than ${String(MOST)} clocks are looked for at once.`
+        return
+    }
     try {
         plan.value = await answer(
             client.POST('/api/platforms/{id}/clocks/plan', {
                 params: { path: { id: context.id } },
                 body: {
                     source: from.value ?? '',
-                    wishes: wishes.map((wish) => ({
-                        name: wish.name,
+                    wishes: wishes.map((wish, at) => ({
+                        name: names.value[at] ?? wish.name,
                         hertz: typedHertz(wish.frequency) ?? 0,
                         tolerancePpm: typedPpm(wish.tolerance) ?? 0,
                     })),
                 },
             }),
         )
+        await nextTick()
+        // What was found is used with Enter.
+        found.value?.querySelector('button')?.focus()
     } catch (refusal) {
         problem.value = refusal instanceof Error ? refusal.message : ''
         if (!problem.value) {
@@ -67,7 +103,7 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
         <p v-if="!plls" class="mt-2 text-soft">The device has no PLL.</p>
         <template v-else>
             <p class="mt-1 text-[13px] text-soft">
-                {{ plls.free }} of {{ plls.count }} PLLs are free, {{ plls.outputs }} outputs each. Input
+                PLLs free: {{ plls.free }} of {{ plls.count }}, with {{ plls.outputs }} outputs each. Input
                 {{ plls.input }}, phase detector {{ plls.detector }}, oscillator inside {{ plls.vco }},
                 multiplier {{ plls.multiplier }}.
             </p>
@@ -96,16 +132,21 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
                         v-model="wish.name"
                         class="input font-mono"
                         :aria-label="`Name of clock ${at + 1}`"
-                        placeholder="name, such as audio"
+                        :placeholder="names[at] || 'name, such as audio'"
                     />
                     <input
                         v-model="wish.frequency"
                         class="input text-right font-mono"
                         inputmode="decimal"
-                        :class="wish.frequency && !typedHertz(wish.frequency) ? '!border-error' : ''"
+                        :class="
+                            listedFrequencies(wish.frequency).some((each) => !typedHertz(each))
+                                ? '!border-error'
+                                : ''
+                        "
                         :aria-label="`Frequency of clock ${at + 1}`"
-                        title="Such as 12.288 MHz, 32768 Hz or 50k; without a unit it is MHz"
+                        title="Such as 12.288 MHz, 32768 Hz or 50k; without a unit it is MHz. Several at once with commas: 100, 25, 12.5"
                         placeholder="12.288 MHz"
+                        @change="spread(at)"
                     />
                     <span class="text-soft">±</span>
                     <input
@@ -130,7 +171,7 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
                     <button
                         type="button"
                         class="button"
-                        :disabled="wishes.length >= 8"
+                        :disabled="wishes.length >= MOST"
                         @click="wishes.push({ name: '', frequency: '', tolerance: '100 ppm' })"
                     >
                         Add clock
@@ -140,12 +181,9 @@ async function use(candidate: WishPlanView['candidates'][number]): Promise<void>
             </form>
             <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
             <p v-if="plan?.obstacle" class="mt-2 text-error" role="alert">{{ plan.obstacle }}</p>
-            <SettingList
-                v-if="plan && !plan.obstacle"
-                :candidates="plan.candidates"
-                label="Settings found"
-                @use="use"
-            />
+            <div v-if="plan && !plan.obstacle" ref="found">
+                <SettingList :candidates="plan.candidates" label="Settings found" @use="use" />
+            </div>
         </template>
     </section>
 </template>

@@ -19,3 +19,28 @@ function quantity(text: string, units: Record<string, number>): number | undefin
     const digits = match?.[1]?.replaceAll('_', '')
     return digits && factor !== undefined ? Number(digits) * factor : undefined
 }
+
+/**
+ * Several frequencies in one field, with commas or semicolons between them: `100, 25, 12.5 MHz`. The unit of the last one
+ * is that of those before it without a unit. One frequency is a list of one.
+ */
+export function listedFrequencies(text: string): string[] {
+    const each = text
+        .split(/[,;]/)
+        .map((part) => part.trim())
+        .filter(Boolean)
+    const unit = /[a-z]+$/i.exec(each.at(-1) ?? '')?.[0]
+    return each.map((part) => (unit && !/[a-z]$/i.test(part) ? `${part} ${unit}` : part))
+}
+
+/** A free name for a clock of this frequency: `clock_12_288_mhz`. */
+export function clockName(hertz: number, taken: ReadonlySet<string>): string {
+    const [value, unit] =
+        hertz >= 1e6 ? [hertz / 1e6, 'mhz'] : hertz >= 1e3 ? [hertz / 1e3, 'khz'] : [hertz, 'hz']
+    const name = `clock_${String(value).replace('.', '_')}_${unit}`
+    let free = name
+    for (let number = 2; taken.has(free); number++) {
+        free = `${name}_${String(number)}`
+    }
+    return free
+}

@@ -35,6 +35,9 @@ const name = ref('')
 const isTyped = ref(false)
 
 const matches = (text: string): boolean => text.toLowerCase().includes(filter.value.toLowerCase().trim())
+/** What is called as what is typed comes before what only mentions it. */
+const byTitle = (one: Offer, other: Offer): number =>
+    Number(matches(other.title)) - Number(matches(one.title))
 
 /** Hard blocks of the board's device. */
 const hard = computed(
@@ -91,19 +94,25 @@ const parts = computed<Offer[]>(() =>
         .filter((offer) => matches(`${offer.title} ${offer.summary}`)),
 )
 
-const groups = computed(() =>
-    [
+/** Where nothing is on the board yet, several blocks that work together are the quickest beginning. */
+const groups = computed(() => {
+    const several = { title: 'Recipes: several at once', offers: recipes.value }
+    const single = [
         { title: 'Free parts of the board', offers: parts.value },
         ...byKind(types.value).map((group) => ({ title: group.title, offers: group.entries })),
-        { title: 'Recipes: several at once', offers: recipes.value },
-    ].filter((group) => group.offers.length > 0),
-)
+    ]
+    const isEmpty = context.platform.value?.blocks.length === 0
+    return (isEmpty ? [several, ...single] : [...single, several])
+        .filter((group) => group.offers.length > 0)
+        .map((group) => ({ ...group, offers: [...group.offers].sort(byTitle) }))
+})
 
 /** The offer that Enter takes: the first match until the arrows have moved on. */
 const at = ref(0)
 const flat = computed(() => groups.value.flatMap((group) => group.offers))
 watch(filter, () => (at.value = 0))
 const nameField = ref<HTMLInputElement>()
+const addButton = ref<HTMLButtonElement>()
 const list = ref<HTMLElement>()
 
 function move(by: 1 | -1): void {
@@ -112,27 +121,36 @@ function move(by: 1 | -1): void {
 }
 
 /** Enter came before there was anything to take: it is taken as soon as there is. */
-let early = false
+let early: { adds: boolean } | undefined
 watch(library, () => {
     if (early) {
-        early = false
-        void take()
+        void take(early.adds)
     }
 })
 
-/** Takes the offer and goes on to its name, where Enter counts before the proposal has come. */
-async function take(): Promise<void> {
-    early = !library.value
+/**
+ * Takes the offer and goes on to its name, where Enter counts before the proposal has come.
+ *
+ * @param adds adds it at once, as it is proposed
+ */
+async function take(adds: boolean): Promise<void> {
+    early = library.value ? undefined : { adds }
     const offer = flat.value[at.value]
     if (!offer || early) {
         return
     }
     const proposed = pick(offer)
+    if (adds) {
+        await confirm()
+        return
+    }
     await nextTick()
     nameField.value?.focus()
     await proposed
     await nextTick()
-    if (!isTyped.value) {
+    if (offer.recipe) {
+        addButton.value?.focus()
+    } else if (!isTyped.value) {
         nameField.value?.select()
     }
 }
@@ -171,7 +189,7 @@ watch(
     () => open.add,
     (opened) => {
         if (opened) {
-            early = false
+            early = undefined
             picked.value = undefined
             plan.value = undefined
             filter.value = open.addFilter
@@ -214,9 +232,11 @@ async function confirm(): Promise<void> {
                     aria-describedby="add-keys"
                     @keydown.down.prevent="move(1)"
                     @keydown.up.prevent="move(-1)"
-                    @keydown.enter.prevent="take"
+                    @keydown.enter.prevent="take($event.ctrlKey || $event.metaKey)"
                 />
-                <p id="add-keys" class="mt-1 text-[12px] text-soft">↑ ↓ choose, Enter takes it</p>
+                <p id="add-keys" class="mt-1 text-[12px] text-soft">
+                    ↑ ↓ choose, Enter takes it, Ctrl Enter adds it as it is proposed
+                </p>
                 <div ref="list" class="mt-2 min-h-0 flex-1 overflow-auto pr-1">
                     <template v-for="group in groups" :key="group.title">
                         <h3 class="heading mt-3 first:mt-0">{{ group.title }}</h3>
@@ -275,7 +295,7 @@ async function confirm(): Promise<void> {
         </div>
         <template #buttons>
             <button class="button" @click="open.add = false">Cancel</button>
-            <button class="button-main" :disabled="!plan" @click="confirm">
+            <button ref="addButton" class="button-main" :disabled="!plan" @click="confirm">
                 {{ plan?.name ? `Add ${name.trim() || plan.name}` : 'Add' }}
             </button>
         </template>

@@ -262,8 +262,8 @@ function add(): void {
                 <div v-if="platform.blocks.length === 0" class="sheet mt-10 p-10 text-center">
                     <p class="text-lg font-semibold">Nothing is on the board yet</p>
                     <p class="mt-1 text-soft">
-                        Begin with a processor, then memory, then a console. Clocks, buses and addresses are
-                        proposed as you go.
+                        Begin with a recipe of several blocks, or with a processor, then memory, then a
+                        console. Clocks, buses and addresses are proposed as you go.
                     </p>
                     <button class="button-main mt-4" @click="add">
                         <PlusIcon class="size-4" />Add a block

@@ -55,9 +55,9 @@ const open = ref<string>()
                 <table class="w-full">
                     <thead>
                         <tr class="text-left text-[12px] text-soft">
-                            <th scope="col" class="w-40 font-normal">name</th>
-                            <th scope="col" class="w-36 font-normal">default</th>
-                            <th scope="col" class="w-64 font-normal">allowed</th>
+                            <th scope="col" class="w-40 max-[1100px]:w-auto font-normal">name</th>
+                            <th scope="col" class="w-36 max-[1100px]:w-auto font-normal">default</th>
+                            <th scope="col" class="w-64 max-[1100px]:w-auto font-normal">allowed</th>
                             <th scope="col" class="font-normal">what it does</th>
                         </tr>
                     </thead>
@@ -88,8 +88,14 @@ const open = ref<string>()
                 <table class="w-full">
                     <tbody>
                         <tr v-for="row in sheet.ports" :key="row.sort + row.name">
-                            <td class="w-40 py-0.5 text-soft">{{ row.sort }}</td>
-                            <td class="w-52 py-0.5 font-mono text-[13px] font-semibold">{{ row.name }}</td>
+                            <td class="w-40 max-[1100px]:w-auto max-[1100px]:pr-3 py-0.5 text-soft">
+                                {{ row.sort }}
+                            </td>
+                            <td
+                                class="w-52 max-[1100px]:w-auto max-[1100px]:pr-3 py-0.5 font-mono text-[13px] font-semibold"
+                            >
+                                {{ row.name }}
+                            </td>
                             <td class="py-0.5">{{ row.what }}</td>
                         </tr>
                     </tbody>
@@ -105,10 +111,14 @@ const open = ref<string>()
                     <tbody>
                         <template v-for="row in sheet.registers" :key="row.offset + row.name">
                             <tr class="align-baseline">
-                                <td class="w-24 border-t border-line py-0.5 font-mono text-[13px] text-soft">
+                                <td
+                                    class="w-24 max-[1100px]:w-auto max-[1100px]:pr-3 border-t border-line py-0.5 font-mono text-[13px] text-soft"
+                                >
                                     {{ row.offset }}
                                 </td>
-                                <td class="w-52 border-t border-line py-0.5">
+                                <td
+                                    class="w-52 max-[1100px]:w-auto max-[1100px]:pr-3 border-t border-line py-0.5"
+                                >
                                     <button
                                         class="font-mono text-[13px] font-semibold hover:text-accent"
                                         :aria-expanded="open === row.offset + row.name"
@@ -122,10 +132,14 @@ const open = ref<string>()
                                         {{ row.name }}
                                     </button>
                                 </td>
-                                <td class="w-14 border-t border-line py-0.5 text-[13px] text-soft">
+                                <td
+                                    class="w-14 max-[1100px]:w-auto max-[1100px]:pr-3 border-t border-line py-0.5 text-[13px] text-soft"
+                                >
                                     {{ row.access }}
                                 </td>
-                                <td class="w-28 border-t border-line py-0.5 font-mono text-[13px]">
+                                <td
+                                    class="w-28 max-[1100px]:w-auto max-[1100px]:pr-3 border-t border-line py-0.5 font-mono text-[13px]"
+                                >
                                     {{ row.reset }}
                                 </td>
                                 <td class="border-t border-line py-0.5">
@@ -170,8 +184,12 @@ const open = ref<string>()
                     </thead>
                     <tbody>
                         <tr v-for="row in sheet.resources" :key="row.name">
-                            <td class="w-40 py-0.5 text-soft">{{ row.name }}</td>
-                            <td class="w-28 py-0.5 pr-4 text-right font-mono text-[13px]">
+                            <td class="w-40 max-[1100px]:w-auto max-[1100px]:pr-3 py-0.5 text-soft">
+                                {{ row.name }}
+                            </td>
+                            <td
+                                class="w-28 max-[1100px]:w-auto max-[1100px]:pr-3 py-0.5 pr-4 text-right font-mono text-[13px]"
+                            >
                                 {{ row.atDefaults.toLocaleString('en') }}
                             </td>
                             <td class="py-0.5 font-mono text-[13px] text-soft">

@@ -1917,6 +1917,7 @@ export interface components {
             bus: string;
             last: string;
             size: string;
+            software?: components["schemas"]["SeenRange"];
         };
         GivenPinsView: {
             bank: string;
@@ -2687,6 +2688,7 @@ export interface components {
             last: string;
             name: string;
             size: string;
+            software?: components["schemas"]["SeenRange"];
         };
         ResetView: {
             /** Format: int32 */
@@ -2771,6 +2773,10 @@ export interface components {
             size: string;
             /** Format: int64 */
             sizeBytes: number;
+        };
+        SeenRange: {
+            base: string;
+            last: string;
         };
         SeenView: {
             base: string;

@@ -3,6 +3,7 @@ package polymetron.elaborate;
 import java.util.List;
 import java.util.Optional;
 import polymetron.address.AddressRange;
+import polymetron.library.Capability;
 
 /**
  * What one initiator sees: the targets it reaches in address order. An initiator that fetches instructions
@@ -25,6 +26,12 @@ public record AddressSpace(
             return AddressRange.ofWidth(32);
         }
         return initiator.seesInside() ? bus.addresses() : bus.window();
+    }
+
+    /** Whether it is what a processor loads and stores through. */
+    public boolean isDataOfProcessor() {
+        return initiator.block().type().provides(Capability.Hart.class).stream()
+                .anyMatch(hart -> hart.data().equals(initiator.form().name()));
     }
 
     /** The target at an address; the one with the lower base where ranges overlap. */

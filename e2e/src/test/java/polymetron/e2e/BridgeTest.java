@@ -74,6 +74,25 @@ final class BridgeTest extends BrowserTest {
         assertThat(page.getByText("OUTPUT").first()).isVisible();
         Browser.assertAccessible(page);
 
+        // Free space and what is reserved of it are addresses of software too.
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Ranges")).click();
+        page.locator("tr")
+                .filter(new Locator.FilterOptions().setHasText("offset 0x0000_1000"))
+                .getByText("Reserve…")
+                .click();
+        Locator first = page.getByLabel("First", new Page.GetByLabelOptions().setExact(true));
+        assertThat(first).hasValue("0x1010_1000");
+        page.getByLabel("Last", new Page.GetByLabelOptions().setExact(true))
+                .fill("0x1010_1000 + 4 KiB - 1");
+        page.getByLabel("Kept for").fill("the next board");
+        page.keyboard().press("Enter");
+        assertThat(
+                        page.locator("tr")
+                                .filter(
+                                        new Locator.FilterOptions()
+                                                .setHasText("reserved for the next board")))
+                .containsText("0x1010_1000 – 0x1010_1FFF");
+
         // Outside the window it is not reachable; the finding says so and widens the window.
         page.getByLabel("Base of lamps").fill("0x1020_0000");
         page.keyboard().press("Enter");

@@ -36,7 +36,7 @@ final class ClocksAndFitTest extends BrowserTest {
         found.getByText("Use it").first().click();
         assertThat(page.getByLabel("Clock tree")).containsText("pll.out1");
         assertThat(page.getByLabel("Clock tree")).containsText("100 MHz");
-        assertThat(page.getByLabel("More clocks")).containsText("0 of 1 PLLs are free");
+        assertThat(page.getByLabel("More clocks")).containsText("PLLs free: 0 of 1");
         assertThat(page.getByTestId("findings-summary")).not().containsText("error");
         page.getByLabel("Name of clock 1").fill("third");
         page.getByLabel("Frequency of clock 1").fill("10000000");

@@ -48,7 +48,13 @@ public record AddressesView(
             String label, String block, String busInterface, String bus, List<String> via) {}
 
     /** Addresses of a bus that automatic placement keeps free. */
-    public record ReservedView(String bus, String name, String base, String last, String size) {}
+    public record ReservedView(
+            String bus,
+            String name,
+            String base,
+            String last,
+            @Nullable SeenRange software,
+            String size) {}
 
     /**
      * What a bus can carry and what is taken of it.
@@ -90,6 +96,14 @@ public record AddressesView(
             int partialLookupTables,
             String aliases) {}
 
-    /** Free space on a bus. */
-    public record FreeView(String bus, String base, String last, String size) {}
+    /**
+     * Free space on a bus.
+     *
+     * @param software where software finds it behind a bridge; missing where it has the same addresses, or none
+     */
+    public record FreeView(
+            String bus, String base, String last, @Nullable SeenRange software, String size) {}
+
+    /** The addresses of a range as software uses them. */
+    public record SeenRange(String base, String last) {}
 }

@@ -14,6 +14,7 @@ import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.lookup.AddressRulers;
+import polymetron.lookup.SoftwareAddresses;
 import polymetron.platform.Reserved;
 import polymetron.quantity.Quantity;
 import polymetron.server.store.StoredPlatform;
@@ -25,8 +26,11 @@ final class AddressesViews {
 
     private final ElaboratedPlatform platform;
 
+    private final SoftwareAddresses software;
+
     private AddressesViews(ElaboratedPlatform platform) {
         this.platform = platform;
+        this.software = new SoftwareAddresses(platform);
     }
 
     static AddressesView of(StoredPlatform stored, ElaboratedPlatform platform) {
@@ -93,6 +97,7 @@ final class AddressesViews {
                                 each.name(),
                                 each.base().toString(),
                                 each.last().toString(),
+                                seen(bus, each.range()),
                                 SizeTexts.gap(each.range())));
             }
         }
@@ -170,15 +175,27 @@ final class AddressesViews {
     private List<AddressesView.FreeView> free() {
         List<AddressesView.FreeView> free = new ArrayList<>();
         for (ElaboratedBus bus : platform.buses()) {
-            for (AddressRange gap : bus.freeSpace().gaps()) {
-                free.add(
-                        new AddressesView.FreeView(
-                                bus.name(),
-                                Address.format(gap.base()),
-                                Address.format(gap.last()),
-                                SizeTexts.gap(gap)));
-            }
+            bus.freeSpace().gaps().stream()
+                    .flatMap(gap -> software.parts(bus.name(), gap).stream())
+                    .map(
+                            gap ->
+                                    new AddressesView.FreeView(
+                                            bus.name(),
+                                            Address.format(gap.base()),
+                                            Address.format(gap.last()),
+                                            seen(bus, gap),
+                                            SizeTexts.gap(gap)))
+                    .forEach(free::add);
         }
         return free;
+    }
+
+    private AddressesView.SeenRange seen(ElaboratedBus bus, AddressRange range) {
+        return software.of(bus.name(), range)
+                .map(
+                        seen ->
+                                new AddressesView.SeenRange(
+                                        Address.format(seen.base()), Address.format(seen.last())))
+                .orElse(null);
     }
 }

@@ -89,7 +89,7 @@ final class PlatformViews {
         }
         for (AddressSpace space : platform.spaces()) {
             for (TargetRange target : space.ranges()) {
-                if (!target.via().isEmpty() && isDataOfProcessor(space)) {
+                if (!target.via().isEmpty() && space.isDataOfProcessor()) {
                     list(addressed, target.ref().toString())
                             .add(new AddressedBy(space.initiator().block().name(), target.range()));
                 }
@@ -293,13 +293,6 @@ final class PlatformViews {
                 Address.format(first.base()),
                 Address.format(first.last()),
                 others.isEmpty() ? null : others);
-    }
-
-    /** Whether an initiator is what a processor loads and stores through. */
-    private static boolean isDataOfProcessor(AddressSpace space) {
-        InitiatorPort initiator = space.initiator();
-        return initiator.block().type().provides(Capability.Hart.class).stream()
-                .anyMatch(hart -> hart.data().equals(initiator.form().name()));
     }
 
     private PlatformView.BlockView block(ElaboratedBlock block) {
