@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, shallowRef, watch } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { ref, shallowRef } from 'vue'
+import { useRouter } from 'vue-router'
 import { answer, client, upload, type PlatformSummary } from '../api/client'
 import { tell, tellProblem } from '../frame/notices'
+import SortHead from '../frame/SortHead.vue'
+import { useTableView } from '../frame/tableView'
 import { localTime } from '../frame/time'
-import { arranged, COLUMNS, type Column, type Order } from './arranged'
 import { guide, setGuide } from '../frame/guide'
 import HomeFrame from './HomeFrame.vue'
 
 const router = useRouter()
 const queries = useQueryClient()
+/** An error counts more than all warnings. */
+const MANY = 1e6
 const { data: platforms, error } = useQuery({
     queryKey: ['platforms'],
     queryFn: () => answer(client.GET('/api/platforms')),
@@ -21,30 +24,19 @@ const { data: removed } = useQuery({
     queryKey: ['removed-platforms'],
     queryFn: () => answer(client.GET('/api/removed-platforms')),
 })
-/** Find and order stay in the address, so that a link or a reload shows the same. */
-const route = useRoute()
-const find = ref(String(route.query.find ?? ''))
-const order = ref<Order>({
-    by: COLUMNS.find((each) => each.by === route.query.sort)?.by ?? 'changed',
-    descends: route.query.order ? route.query.order === 'descending' : !route.query.sort,
-})
-const shown = computed(() => arranged(platforms.value ?? [], find.value, order.value))
-
-function sortBy(by: Column): void {
-    order.value = { by, descends: order.value.by === by ? !order.value.descends : by === 'changed' }
-}
-
-watch([find, order], () => {
-    const { by, descends } = order.value
-    void router.replace({
-        query: {
-            ...(find.value ? { find: find.value } : {}),
-            ...(by === 'changed' && descends
-                ? {}
-                : { sort: by, order: descends ? 'descending' : 'ascending' }),
-        },
-    })
-})
+/** The server gives the last changed first. */
+const { find, order, shown } = useTableView<PlatformSummary>(
+    () => platforms.value ?? [],
+    (each) => `${each.name} ${each.board ?? ''} ${each.by ?? ''}`,
+    {
+        platform: (each) => each.name,
+        board: (each) => each.board,
+        blocks: (each) => each.blocks,
+        state: (each) => (each.errors == null ? undefined : each.errors * MANY + (each.warnings ?? 0)),
+        changed: (each) => each.savedAt,
+    },
+)
+const COLUMNS = ['Platform', 'Board', 'Blocks', 'State', 'Changed']
 
 const file = ref<HTMLInputElement>()
 const removing = shallowRef<PlatformSummary>()
@@ -192,26 +184,15 @@ function state(platform: PlatformSummary): string {
         <table v-else class="sheet mt-6 w-full border-separate border-spacing-0">
             <thead>
                 <tr class="table-head">
-                    <th
+                    <SortHead
                         v-for="column in COLUMNS"
-                        :key="column.by"
-                        scope="col"
-                        class="px-4 py-2"
-                        :class="column.by === 'blocks' ? 'text-right' : ''"
-                        :aria-sort="
-                            order.by !== column.by ? 'none' : order.descends ? 'descending' : 'ascending'
-                        "
-                    >
-                        <button
-                            class="tracking-[inherit] uppercase hover:text-accent"
-                            @click="sortBy(column.by)"
-                        >
-                            {{ column.title
-                            }}<span class="inline-block w-3 text-accent" aria-hidden="true">{{
-                                order.by !== column.by ? '' : order.descends ? '↓' : '↑'
-                            }}</span>
-                        </button>
-                    </th>
+                        :key="column"
+                        v-model="order"
+                        class="!px-4 !py-2"
+                        :class="column === 'Blocks' ? 'text-right' : ''"
+                        :by="column.toLowerCase()"
+                        :title="column"
+                    />
                     <th scope="col" class="px-4 py-2"><span class="sr-only">Actions</span></th>
                 </tr>
             </thead>

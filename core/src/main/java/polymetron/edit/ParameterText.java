@@ -130,11 +130,6 @@ public final class ParameterText {
         return text.length() <= 20 && text.matches("[\\w.,'-]*");
     }
 
-    /** Without the text, which stands before it, and without a place in it. */
-    private static String reason(ExpressionException wrong) {
-        return wrong.getMessage().replaceFirst("^in '.*', character \\d+: ", "");
-    }
-
     /** The text as it is, where a reader of its form takes it. */
     private static String read(ParameterType parameter, String value, Consumer<String> reader) {
         try {
@@ -148,7 +143,7 @@ public final class ParameterText {
                                     parameter.title(),
                                     value,
                                     example(parameter),
-                                    isOneWord(value) ? "" : " (" + reason(wrong) + ")"));
+                                    isOneWord(value) ? "" : " (" + wrong.reason() + ")"));
         }
     }
 }

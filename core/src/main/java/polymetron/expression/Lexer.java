@@ -40,8 +40,9 @@ final class Lexer {
             matcher.region(at, source.length());
             if (!matcher.lookingAt()) {
                 throw new ExpressionException(
-                        "in '%s', character %s: '%s' does not belong in an expression"
-                                .formatted(source, at + 1, source.charAt(at)));
+                        source,
+                        at,
+                        "'%s' does not belong in an expression".formatted(source.charAt(at)));
             }
             tokens.add(new Token(kind(matcher), matcher.group(), at));
             at = matcher.end();

@@ -212,7 +212,6 @@ final class Parser {
     private ExpressionException unexpected(String wanted) {
         String found = peek().kind() == Lexer.Kind.END ? "the end" : "'" + peek().text() + "'";
         return new ExpressionException(
-                "in '%s', character %s: expected %s, found %s"
-                        .formatted(source, peek().at() + 1, wanted, found));
+                source, peek().at(), "expected %s, found %s".formatted(wanted, found));
     }
 }

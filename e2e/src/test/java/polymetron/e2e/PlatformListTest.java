@@ -39,13 +39,13 @@ final class PlatformListTest extends BrowserTest {
                         AriaRole.BUTTON,
                         new Page.GetByRoleOptions().setName("Blocks").setExact(true))
                 .click();
-        assertThat(rows.first()).containsText("Pump 2");
+        assertThat(rows.first()).containsText("Pump 12");
         Browser.assertAccessible(page);
 
         page.reload();
         assertThat(page.getByLabel("Find by name or board")).hasValue("pump");
         assertThat(rows).hasCount(12);
-        assertThat(rows.first()).containsText("Pump 2");
+        assertThat(rows.first()).containsText("Pump 12");
         page.getByLabel("Find by name or board").fill("pump 1 sluice");
         assertThat(page.getByText("No matches for “pump 1 sluice”.")).isVisible();
         page.getByText("Show all platforms").click();
