@@ -232,7 +232,7 @@ function nextVersion(): void {
                                 type="file"
                                 multiple
                                 class="sr-only"
-                                accept=".v,.vh,.sv,.svh"
+                                accept=".v,.vh,.sv,.svh,.vhd,.vhdl"
                                 aria-label="Verilog files of the block"
                                 @change="bring"
                             />
@@ -301,7 +301,7 @@ function nextVersion(): void {
                             v-model="block.hardware!"
                             class="mt-2"
                             title="Verilog"
-                            accept=".v,.vh,.sv,.svh"
+                            accept=".v,.vh,.sv,.svh,.vhd,.vhdl"
                             offer-title="Begin with a module"
                             :offer="
                                 looked === text && look?.module

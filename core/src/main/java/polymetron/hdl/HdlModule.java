@@ -95,6 +95,13 @@ public record HdlModule(
         }
     }
 
+    /** Whole numbers of VHDL have a sign (IEEE 1076-2008, 5.2.3), whatever a value was given as. */
+    private static Value signed(Value value) {
+        return value instanceof Value.Bits
+                ? Value.Bits.of(value.asNumber(), Integer.SIZE, true)
+                : value;
+    }
+
     /** Names in expressions, each worked out when it is met; one that leads back to itself is said. */
     private final class Names {
         private final Map<String, Value> chosen;
@@ -114,7 +121,7 @@ public record HdlModule(
             Optional<HdlParameter> own =
                     parameters.stream().filter(each -> each.name().equals(name)).findFirst();
             if (given != null && own.filter(HdlParameter::isLocal).isEmpty()) {
-                return given;
+                return HdlReader.isVhdl(file) ? signed(given) : given;
             }
             String text = own.map(HdlParameter::value).orElse(constants.get(name));
             if (text == null) {

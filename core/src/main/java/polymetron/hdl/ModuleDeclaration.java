@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.antlr.v4.runtime.CommonTokenStream;
 import org.antlr.v4.runtime.ParserRuleContext;
 import org.antlr.v4.runtime.Token;
@@ -13,9 +14,6 @@ import polymetron.verilog.Module;
 
 /** One module out of the tree of its file. */
 final class ModuleDeclaration {
-    /** Channel of comments in the grammar. */
-    private static final int COMMENTS = 2;
-
     private static final Map<String, String> ATOM_BITS =
             Map.of(
                     "integer",
@@ -32,7 +30,7 @@ final class ModuleDeclaration {
                     "64");
 
     private final VerilogHeader.ModuleContext module;
-    private final CommonTokenStream tokens;
+    private final DeclarationComment comments;
     private final List<Directives.Line> lines;
     private final List<HdlProblem> problems;
     private final List<HdlParameter> parameters = new ArrayList<>();
@@ -51,7 +49,9 @@ final class ModuleDeclaration {
             List<Directives.Line> lines,
             List<HdlProblem> problems) {
         this.module = module;
-        this.tokens = tokens;
+        this.comments =
+                new DeclarationComment(
+                        tokens, Set.of(VerilogHeader.COMMA, VerilogHeader.SEMICOLON));
         this.lines = lines;
         this.problems = problems;
     }
@@ -132,7 +132,7 @@ final class ModuleDeclaration {
                         assignment.value() == null ? null : HdlExpression.of(assignment.value()),
                         isLocal,
                         line(assignment.getStart()),
-                        comment(around)));
+                        comments.of(around)));
     }
 
     private int line(Token token) {
@@ -243,7 +243,7 @@ final class ModuleDeclaration {
                         width,
                         type.SIGNING() != null && type.SIGNING().getText().equals("signed"),
                         line(identifier.getSymbol()),
-                        comment(around));
+                        comments.of(around));
         if (ports.put(name, port) != null) {
             say(around.getStart(), "port %s is declared twice", name);
         }
@@ -291,64 +291,5 @@ final class ModuleDeclaration {
             width = width.equals("1") ? one : "(%s) * (%s)".formatted(width, one);
         }
         return width;
-    }
-
-    /** What stands behind a declaration on its line, or on lines of their own right above it. */
-    private String comment(ParserRuleContext declared) {
-        Token last = declared.getStop();
-        int at = last.getTokenIndex() + 1;
-        for (; at < tokens.size() && tokens.get(at).getLine() == last.getLine(); at++) {
-            if (tokens.get(at).getChannel() == COMMENTS) {
-                return plain(tokens.get(at).getText());
-            }
-            boolean isEnd =
-                    tokens.get(at).getChannel() != Token.DEFAULT_CHANNEL
-                            || tokens.get(at).getType() == VerilogHeader.COMMA
-                            || tokens.get(at).getType() == VerilogHeader.SEMICOLON;
-            if (!isEnd) {
-                break;
-            }
-        }
-        return above(declared.getStart());
-    }
-
-    private String above(Token first) {
-        List<String> said = new ArrayList<>();
-        int line = first.getLine();
-        for (int at = first.getTokenIndex() - 1; at >= 0; at--) {
-            Token token = tokens.get(at);
-            if (token.getChannel() == Token.DEFAULT_CHANNEL) {
-                // A comment behind what is before belongs to that.
-                boolean isItsOwn = said.isEmpty() || token.getLine() < line;
-                return isItsOwn ? String.join(" ", said) : "";
-            }
-            if (token.getChannel() == COMMENTS) {
-                int ends = token.getLine() + (int) token.getText().lines().count() - 1;
-                if (ends < line - 1 || isBehindSomething(at)) {
-                    break;
-                }
-                said.addFirst(plain(token.getText()));
-                line = token.getLine();
-            }
-        }
-        return String.join(" ", said);
-    }
-
-    private boolean isBehindSomething(int comment) {
-        for (int at = comment - 1;
-                at >= 0 && tokens.get(at).getLine() == tokens.get(comment).getLine();
-                at--) {
-            if (tokens.get(at).getChannel() == Token.DEFAULT_CHANNEL) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    private static String plain(String comment) {
-        return comment.replaceFirst("^(//+|/\\*+)[!<]*", "")
-                .replaceFirst("\\*/$", "")
-                .replaceAll("\\s+", " ")
-                .strip();
     }
 }

@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.SortedMap;
 import org.antlr.v4.runtime.BaseErrorListener;
@@ -24,8 +25,6 @@ public final class VerilogReader {
     /** Deepest nesting of brackets: more than is written by hand. */
     private static final int DEEPEST = 200;
 
-    private static final int MOST_PORTS = 4096;
-    private static final int MOST_PARAMETERS = 1000;
     private static final int MOST_MODULES = 1000;
     private static final int MOST_PROBLEMS = 100;
 
@@ -164,18 +163,9 @@ public final class VerilogReader {
             refuse(module, "there are two modules %s".formatted(module.name()));
             return;
         }
-        if (module.ports().size() > MOST_PORTS) {
-            refuse(
-                    module,
-                    "module %s has %s ports; at most %s can be connected"
-                            .formatted(module.name(), module.ports().size(), MOST_PORTS));
-            return;
-        }
-        if (module.parameters().size() > MOST_PARAMETERS) {
-            refuse(
-                    module,
-                    "module %s has more than %s parameters"
-                            .formatted(module.name(), MOST_PARAMETERS));
+        Optional<String> refusal = HdlLimits.refusal(module);
+        if (refusal.isPresent()) {
+            refuse(module, refusal.get());
             return;
         }
         modules.add(module);

@@ -5,11 +5,11 @@ import java.util.List;
 import java.util.Optional;
 import java.util.SortedMap;
 import polymetron.hdl.HdlModule;
+import polymetron.hdl.HdlReader;
 import polymetron.hdl.HdlReading;
-import polymetron.hdl.VerilogReader;
 
 /**
- * A block out of Verilog files, as browser and command line make it: the files are looked at, the module is chosen, and the roles of
+ * A block out of Verilog and VHDL files, as browser and command line make it: the files are looked at, the module is chosen, and the roles of
  * its ports are proposed.
  *
  * @param block null where something cannot be read or is refused, which the problems say
@@ -25,7 +25,7 @@ public record BlockFromHdl(
         List<HdlProposal.Reason> reasons,
         List<BlockProblem> problems) {
     private static final int MOST_FILES = 64;
-    private static final String NAME = "[A-Za-z][A-Za-z0-9_]{0,59}\\.s?vh?";
+    private static final String NAME = "[A-Za-z][A-Za-z0-9_]{0,59}\\.(s?vh?|vhdl?)";
 
     /**
      * @param files texts by file name
@@ -38,7 +38,7 @@ public record BlockFromHdl(
             return new BlockFromHdl(null, null, List.of(), List.of(), problems);
         }
         List<BlockProblem> refused = RefusedHdl.of(files);
-        HdlReading reading = VerilogReader.read(files);
+        HdlReading reading = HdlReader.read(files);
         problems.addAll(refused);
         reading.problems()
                 .forEach(each -> problems.add(new BlockProblem(each.place(), each.what())));
@@ -80,8 +80,8 @@ public record BlockFromHdl(
                         problems.add(
                                 new BlockProblem(
                                         name,
-                                        "a Verilog file is named with letters, digits and"
-                                                + " underscores, then .v, .vh, .sv or .svh"));
+                                        "a file is named with letters, digits and underscores,"
+                                                + " then .v, .vh, .sv, .svh, .vhd or .vhdl"));
                     } else if (text.length() > OwnBlockDocument.LONGEST_FILE) {
                         problems.add(new BlockProblem(name, "it is longer than 1 MiB"));
                     }

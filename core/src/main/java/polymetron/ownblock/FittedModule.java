@@ -8,6 +8,7 @@ import java.util.TreeMap;
 import polymetron.bus.Protocol;
 import polymetron.hdl.HdlModule;
 import polymetron.hdl.HdlPort;
+import polymetron.hdl.HdlReader;
 import polymetron.library.HardwareBinding;
 import polymetron.output.hardware.ProtocolSignals;
 import polymetron.text.TextWriter;
@@ -36,6 +37,7 @@ final class FittedModule {
         return addressBits;
     }
 
+    /** In VHDL it is a whole number with a sign, whatever it is overridden with. */
     void parameter(String name, String value) {
         parameters.put(name, value);
     }
@@ -170,8 +172,14 @@ final class FittedModule {
             int left = all.size();
             for (Map.Entry<String, String> each : all.entrySet()) {
                 left--;
+                boolean isGeneric =
+                        HdlReader.isVhdl(module.file()) && parameters.containsKey(each.getKey());
                 out.line(
-                        "parameter %s = %s%s", each.getKey(), each.getValue(), left > 0 ? "," : "");
+                        "parameter %s%s = %s%s",
+                        isGeneric ? "integer " : "",
+                        each.getKey(),
+                        each.getValue(),
+                        left > 0 ? "," : "");
             }
             out.between(") (");
         }

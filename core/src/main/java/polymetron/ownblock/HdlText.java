@@ -2,6 +2,7 @@ package polymetron.ownblock;
 
 import java.util.List;
 import java.util.regex.Pattern;
+import polymetron.hdl.HdlReader;
 
 /** Text in Verilog or SystemVerilog, as places in it. */
 final class HdlText {
@@ -55,11 +56,13 @@ final class HdlText {
     }
 
     /** Names of the modules that a text declares, without reading more of them. */
-    static List<String> modules(String text) {
-        return MODULE.matcher(withoutComments(text))
-                .results()
-                .map(found -> found.group(1))
-                .toList();
+    static List<String> modules(String file, String text) {
+        return HdlReader.isVhdl(file)
+                ? VhdlText.entities(text)
+                : MODULE.matcher(withoutComments(text))
+                        .results()
+                        .map(found -> found.group(1))
+                        .toList();
     }
 
     /** The line of a place, from 1. */

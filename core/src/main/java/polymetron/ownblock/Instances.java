@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -14,6 +15,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import polymetron.hdl.HdlModule;
 import polymetron.hdl.HdlPort;
+import polymetron.hdl.HdlReader;
 import polymetron.hdl.HdlReading;
 import polymetron.verilog.Module;
 
@@ -23,6 +25,10 @@ import polymetron.verilog.Module;
  */
 final class Instances {
     private static final Pattern NAMED = Pattern.compile("\\.\\s*(\\w+)\\s*\\(");
+
+    private static final Pattern IN_VHDL =
+            Pattern.compile(
+                    ":\\s*(?:entity\\s+\\w+\\s*\\.\\s*|component\\s+)?(\\w+)\\s+(?:generic|port)\\s+map\\b");
 
     private static final Pattern WORD = Pattern.compile("[A-Za-z_$][\\w$]*");
     private static final Pattern NAME = Pattern.compile("\\s*[A-Za-z_]\\w*\\s*\\(");
@@ -43,7 +49,14 @@ final class Instances {
                     module.name(),
                     module.ports().stream().map(HdlPort::name).collect(Collectors.toSet()));
         }
-        files.forEach((name, text) -> file(name, HdlText.withoutComments(text)));
+        files.forEach(
+                (name, text) -> {
+                    if (HdlReader.isVhdl(name)) {
+                        vhdl(VhdlText.words(text));
+                    } else {
+                        file(name, HdlText.withoutComments(text));
+                    }
+                });
     }
 
     /**
@@ -60,6 +73,18 @@ final class Instances {
                 .filter(module -> !used.contains(module.name()))
                 .findFirst()
                 .or(() -> reading.modules().stream().findFirst());
+    }
+
+    /** Entities that are instances of others, as such or by a component; a compiler checks how they are connected. */
+    private void vhdl(String words) {
+        Set<String> named =
+                IN_VHDL.matcher(words)
+                        .results()
+                        .map(found -> found.group(1))
+                        .collect(Collectors.toSet());
+        modules.keySet().stream()
+                .filter(each -> named.contains(each.toLowerCase(Locale.ROOT)))
+                .forEach(used::add);
     }
 
     /** Goes over the words of a file once. */

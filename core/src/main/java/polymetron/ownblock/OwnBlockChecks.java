@@ -13,8 +13,8 @@ import polymetron.expression.Value;
 import polymetron.hdl.HdlModule;
 import polymetron.hdl.HdlParameter;
 import polymetron.hdl.HdlPort;
+import polymetron.hdl.HdlReader;
 import polymetron.hdl.HdlReading;
-import polymetron.hdl.VerilogReader;
 import polymetron.library.BlockType;
 import polymetron.library.Capability;
 import polymetron.library.Library;
@@ -136,7 +136,7 @@ public final class OwnBlockChecks {
         }
         List<BlockProblem> refused = RefusedHdl.of(block.hardware());
         problems.addAll(refused);
-        HdlReading reading = VerilogReader.read(block.hardware());
+        HdlReading reading = HdlReader.read(block.hardware());
         reading.problems().forEach(each -> say(each.place(), "%s", each.what()));
         if (reading.problems().isEmpty()) {
             problems.addAll(Instances.problems(block.hardware(), reading));
@@ -198,7 +198,7 @@ public final class OwnBlockChecks {
                                 (file, text) -> {
                                     taken.add(file.replaceFirst("\\..*", ""));
                                     if (!other.identity().vendor().equals(Vlnv.OURS)) {
-                                        taken.addAll(HdlText.modules(text));
+                                        taken.addAll(HdlText.modules(file, text));
                                     }
                                 });
             }

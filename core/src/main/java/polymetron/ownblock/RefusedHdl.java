@@ -7,9 +7,10 @@ import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import polymetron.hdl.HdlReader;
 
 /**
- * What a user's Verilog may not contain, because a simulator would do it with the rights of whoever runs it: commands,
+ * What a user's Verilog and VHDL ({@link RefusedVhdl}) may not contain, because a simulator would do it with the rights of whoever runs it: commands,
  * C code, files, and includes or memory files from elsewhere than the block's own folder (system tasks of IEEE 1800-2017, 20 and
  * 21; {@code $c} is a simulator's own).
  */
@@ -58,7 +59,14 @@ final class RefusedHdl {
     static List<BlockProblem> of(SortedMap<String, String> files) {
         List<BlockProblem> problems = new ArrayList<>();
         SortedMap<String, String> codes = new TreeMap<>();
-        files.forEach((name, text) -> codes.put(name, HdlText.withoutComments(text)));
+        files.forEach(
+                (name, text) -> {
+                    if (HdlReader.isVhdl(name)) {
+                        RefusedVhdl.find(name, text, problems);
+                    } else {
+                        codes.put(name, HdlText.withoutComments(text));
+                    }
+                });
         boolean namesByParameter =
                 codes.values().stream().anyMatch(code -> BY_PARAMETER.matcher(code).find());
         codes.forEach(

@@ -12,12 +12,15 @@ import polymetron.library.Vlnv;
 import polymetron.output.hardware.BlockHarness;
 
 /**
- * Models of blocks that people have written, out of their Verilog. They need Verilator, a C++ compiler, bubblewrap and prlimit;
- * without them, and for blocks that cannot be stepped alone, the description of the registers is what runs.
+ * Models of blocks that people have written, out of their HDL. They need Verilator, a C++ compiler, bubblewrap and prlimit, those
+ * in VHDL also GHDL; without them, and for blocks that cannot be stepped alone, the description of the registers is what runs.
  */
 public final class ForeignModels implements OwnModels {
     private final Optional<Sandbox> sandbox;
     private final VerilatedBuild build;
+
+    /** Whether there is what makes Verilog of VHDL. */
+    private final boolean canConvert = Files.isExecutable(Path.of("/usr/bin/ghdl"));
 
     /**
      * @param kept folder for what was built
@@ -42,6 +45,7 @@ public final class ForeignModels implements OwnModels {
             return Optional.empty();
         }
         return BlockHarness.of(platform, block, form)
+                .filter(harness -> harness.entities().isEmpty() || canConvert)
                 .map(
                         harness ->
                                 new VerilatedModel(

@@ -18,9 +18,11 @@ import java.util.List;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import polymetron.bench.machine.BenchException;
+import polymetron.hdl.HdlReader;
 import polymetron.output.hardware.BlockHarness;
+import polymetron.output.hardware.VhdlEntity;
 
-/** A block's Verilog as a program that can be stepped, built by Verilator once and kept by what it is made from. */
+/** A block's HDL as a program that can be stepped, built by Verilator once and kept by what it is made from. */
 final class VerilatedBuild {
     private static final int LONGEST_SECONDS = 300;
     private static final int SAID = 600;
@@ -73,6 +75,9 @@ final class VerilatedBuild {
                                 digest.update(file.getBytes(StandardCharsets.UTF_8));
                                 digest.update(text.getBytes(StandardCharsets.UTF_8));
                             });
+            for (VhdlEntity entity : harness.entities()) {
+                digest.update(entity.command("", "").getBytes(StandardCharsets.UTF_8));
+            }
             return HexFormat.of().formatHex(digest.digest(), 0, 12);
         } catch (NoSuchAlgorithmException impossible) {
             throw new IllegalStateException(impossible);
@@ -115,11 +120,13 @@ final class VerilatedBuild {
             Files.writeString(work.resolve("ports.h"), ports(harness));
             // The sandbox writes here as an unprivileged user.
             Files.setPosixFilePermissions(work, PosixFilePermissions.fromString("rwxrwxrwx"));
+            for (VhdlEntity entity : harness.entities()) {
+                run(name, work, List.of("/bin/sh", "-c", entity.command("", "")));
+            }
             run(name, work, command(harness));
             Path built = work.resolve("obj/stepper");
             if (!Files.isRegularFile(built, LinkOption.NOFOLLOW_LINKS)) {
-                throw new BenchException(
-                        "%s: its Verilog was not made into a model".formatted(name));
+                throw new BenchException("%s: its HDL was not made into a model".formatted(name));
             }
             forgetOldest();
             Files.createDirectories(folder);
@@ -155,7 +162,10 @@ final class VerilatedBuild {
         command.addAll(List.of("-CFLAGS", "-O1 -I/work", "-Mdir", "obj", "-o", "stepper"));
         command.addAll(List.of("-Wno-fatal", "-Wno-lint", "-Wno-style", "-Wno-TIMESCALEMOD"));
         command.addAll(List.of("-I/work", "--top-module", "harness", "--bbox-sys", "--no-timing"));
-        harness.files().keySet().stream().filter(file -> !file.endsWith("h")).forEach(command::add);
+        harness.files().keySet().stream()
+                .filter(file -> !file.endsWith("h") && !HdlReader.isVhdl(file))
+                .forEach(command::add);
+        harness.entities().forEach(entity -> command.add(entity.converted()));
         command.add(STEPPER);
         return command;
     }
@@ -172,12 +182,12 @@ final class VerilatedBuild {
                 process.descendants().forEach(ProcessHandle::destroyForcibly);
                 process.destroyForcibly();
                 throw new BenchException(
-                        "%s: its Verilog cannot be made into a model in %s s"
+                        "%s: its HDL cannot be made into a model in %s s"
                                 .formatted(name, LONGEST_SECONDS));
             }
             if (process.exitValue() != 0) {
                 throw new BenchException(
-                        "%s: its Verilog cannot be made into a model: %s"
+                        "%s: its HDL cannot be made into a model: %s"
                                 .formatted(
                                         name,
                                         errors(

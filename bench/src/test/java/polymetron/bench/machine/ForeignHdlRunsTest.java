@@ -15,44 +15,50 @@ import polymetron.bench.foreign.ForeignModels;
 import polymetron.bench.foreign.VerilatedModel;
 import polymetron.bench.hart.MemoryShare;
 import polymetron.elaborate.ElaboratedPlatform;
-import polymetron.hdl.HdlModule;
-import polymetron.hdl.VerilogReader;
+import polymetron.hdl.HdlReader;
 import polymetron.output.hardware.Hardware;
 import polymetron.output.image.ImageFiles;
 import polymetron.output.image.ProgramImage;
 import polymetron.outside.Tool;
-import polymetron.ownblock.HdlProposal;
+import polymetron.ownblock.BlockFromHdl;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
 import polymetron.software.SoftwareView;
 
 /**
- * User-supplied Verilog in three styles and on three protocols: what is proposed for its ports is right without a
+ * User-supplied Verilog and VHDL in four styles and on three protocols: what is proposed for its ports is right without a
  * correction, and a program reaches its registers in simulation.
  */
 final class ForeignHdlRunsTest {
-    static OwnBlock block(String file) throws IOException {
+    /**
+     * @param names file names with blanks between
+     */
+    static OwnBlock block(String names) throws IOException {
         TreeMap<String, String> files = new TreeMap<>();
-        try (var in = ForeignHdlRunsTest.class.getResourceAsStream("/foreign/" + file)) {
-            files.put(file, new String(in.readAllBytes(), StandardCharsets.UTF_8));
+        for (String file : names.split(" ")) {
+            try (var in = ForeignHdlRunsTest.class.getResourceAsStream("/foreign/" + file)) {
+                files.put(file, new String(in.readAllBytes(), StandardCharsets.UTF_8));
+            }
         }
-        HdlModule module = VerilogReader.read(files).modules().getFirst();
-        HdlProposal.Proposed proposed = HdlProposal.of(files, module, "bellworks");
-        assertThat(proposed.reasons())
-                .hasSameSizeAs(module.ports())
+        BlockFromHdl found = BlockFromHdl.of(files, null, "bellworks");
+        assertThat(found.problems()).isEmpty();
+        assertThat(found.reasons())
+                .hasSameSizeAs(HdlReader.read(files).module(found.module()).orElseThrow().ports())
                 .allSatisfy(each -> assertThat(each).isNotNull());
-        assertThat(OwnBlockChecks.of(proposed.block(), Shipped.LIBRARY)).isEmpty();
+        assertThat(OwnBlockChecks.of(found.block(), Shipped.LIBRARY)).isEmpty();
         // What its owner would still change: which part of a board the lines can go to.
-        String text = OwnBlockDocument.write(proposed.block()).replace("\"header\"", "\"lamps\"");
-        return OwnBlockDocument.read(file, text);
+        String text = OwnBlockDocument.write(found.block()).replace("\"header\"", "\"lamps\"");
+        return OwnBlockDocument.read(found.module(), text);
     }
 
     @ParameterizedTest
     @CsvSource({
         "strobe_unit.v, strobes, iverilog, 0000000f00000002",
         "wishing_well.v, shown_o, iverilog, 0000000f00000014",
-        "latch_box.sv, kept, verilator, 0000000fcafe0001"
+        "latch_box.sv, kept, verilator, 0000000fcafe0001",
+        "tally_adder.vhd tally_box.vhd, marks, iverilog, 0000000f00000002",
+        "tally_adder.vhd tally_box.vhd, marks, verilator, 0000000f00000002"
     })
     void aProgramReachesItsRegisters(
             String file, String lines, String simulator, String words, @TempDir Path folder)
@@ -103,7 +109,8 @@ final class ForeignHdlRunsTest {
     @CsvSource({
         "strobe_unit.v, strobes, 0000000f00000002",
         "wishing_well.v, shown_o, 0000000f00000014",
-        "latch_box.sv, kept, 0000000fcafe0001"
+        "latch_box.sv, kept, 0000000fcafe0001",
+        "tally_adder.vhd tally_box.vhd, marks, 0000000f00000002"
     })
     void theVerilogRunsOnTheBench(String file, String lines, String words, @TempDir Path folder)
             throws IOException {

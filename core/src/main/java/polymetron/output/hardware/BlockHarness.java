@@ -10,7 +10,7 @@ import java.util.TreeMap;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.SizedInterface;
-import polymetron.hdl.VerilogReader;
+import polymetron.hdl.HdlReader;
 import polymetron.verilog.Expression;
 import polymetron.verilog.Module;
 import polymetron.verilog.ModuleHeader;
@@ -21,12 +21,17 @@ import polymetron.verilog.Net;
  * {@link Signals#ACCESS}, and inputs and outputs by number. What has several clocks, moves data by itself or has streams cannot
  * stand alone.
  *
- * @param files Verilog by name; {@code harness.v} has the module {@code harness}
+ * @param files Verilog and VHDL by name; {@code harness.v} has the module {@code harness}
+ * @param entities what of the VHDL the Verilog uses
  * @param inputs names of ports that come in, in the order of the harness's {@code in0}, {@code in1} …
  * @param outputs likewise for {@code out0} …
  */
 public record BlockHarness(
-        SortedMap<String, String> files, List<Line> inputs, List<Line> outputs, int addressBits) {
+        SortedMap<String, String> files,
+        List<VhdlEntity> entities,
+        List<Line> inputs,
+        List<Line> outputs,
+        int addressBits) {
     private static final int WIDEST = 64;
     private static final String NO_FINGERPRINT = "0".repeat(16);
 
@@ -57,10 +62,7 @@ public record BlockHarness(
         SortedMap<String, String> own = platform.library().hardware().of(block.type().identity());
         files.putAll(own);
         ModuleHeader behaviour =
-                VerilogReader.read(own)
-                        .module(block.type().hardware().module())
-                        .orElseThrow()
-                        .header();
+                HdlReader.read(own).module(block.type().hardware().module()).orElseThrow().header();
         List<Module> modules =
                 BlockModule.of(platform, block, behaviour, NO_FINGERPRINT, "harness_block");
         Interface bus = Interface.of(platform, block, form);
@@ -124,6 +126,10 @@ public record BlockHarness(
         files.put("harness.v", text.toString());
         return Optional.of(
                 new BlockHarness(
-                        files, List.copyOf(inputs), List.copyOf(outputs), bus.addressBits()));
+                        files,
+                        VhdlEntity.of(platform, block),
+                        List.copyOf(inputs),
+                        List.copyOf(outputs),
+                        bus.addressBits()));
     }
 }

@@ -16,7 +16,7 @@ import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
 import polymetron.elaborate.SizedInterface;
-import polymetron.hdl.VerilogReader;
+import polymetron.hdl.HdlReader;
 import polymetron.library.BlockType;
 import polymetron.library.Vlnv;
 import polymetron.output.HandoffFile;
@@ -70,7 +70,7 @@ public record Hardware(
             BlockType type, SortedMap<String, String> files, String text) {
         return type.identity().vendor().equals(Vlnv.OURS)
                 ? ModuleHeader.of(text)
-                : VerilogReader.read(files).module(type.hardware().module()).orElseThrow().header();
+                : HdlReader.read(files).module(type.hardware().module()).orElseThrow().header();
     }
 
     private static final class Builder {
@@ -226,7 +226,12 @@ public record Hardware(
                     .hardware()
                     .common()
                     .forEach((name, text) -> byModule.put(name.replace(".v", ""), text));
-            sources.forEach((name, text) -> byModule.put(name.replace(".v", ""), text));
+            sources.forEach(
+                    (name, text) -> {
+                        if (name.endsWith(".v")) {
+                            byModule.put(name.replace(".v", ""), text);
+                        }
+                    });
             Set<String> used = new LinkedHashSet<>();
             Deque<String> open = new ArrayDeque<>();
             modules.values().forEach(module -> open.addAll(module.uses()));

@@ -90,7 +90,8 @@ final class Simulation {
                     "\t$(if $(%1$s),$(if $(call find,$(%1$s)),,$(error there is no image $(%1$s))))\n"
                             .formatted(name));
         }
-        return MAKEFILE.replace(" OTHER_IMAGES", usage)
+        return SimulatedVhdl.in(platform, MAKEFILE)
+                .replace(" OTHER_IMAGES", usage)
                 .replace(" IMAGE_ARGUMENTS", arguments)
                 .replace("IMAGE_CHECKS\n", checks);
     }
