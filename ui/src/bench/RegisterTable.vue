@@ -90,8 +90,7 @@ async function write(register: string, index: number, value: string): Promise<tr
             v-if="block && verilog.includes(block)"
             class="border-b border-line px-3 py-1 text-[13px] text-soft"
         >
-            The Verilog of this block runs here. Register values are not shown, because reading may change
-            them.
+            The HDL of this block runs here. Register values are not shown, because reading may change them.
         </p>
         <div class="min-h-0 flex-1 overflow-auto">
             <table class="w-full">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { TextFile } from './ownBlock'
+import { vTyped } from '../frame/typedText'
 
 const files = defineModel<TextFile[]>({ required: true })
 const props = defineProps<{
@@ -91,10 +92,10 @@ function edit(file: TextFile, event: Event): void {
             </p>
             <textarea
                 v-if="open === file.name"
+                v-typed="file.lines.join('\n')"
                 class="input mt-1 h-72 w-full font-mono text-[12px] leading-[16px]"
                 spellcheck="false"
                 wrap="off"
-                :value="file.lines.join('\n')"
                 :aria-label="`Text of ${file.name}`"
                 @change="edit(file, $event)"
             />

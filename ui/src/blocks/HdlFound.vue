@@ -6,7 +6,7 @@ defineEmits<{ choose: [module: string] }>()
 </script>
 
 <template>
-    <section class="sheet mb-4 p-3" aria-label="What the Verilog has">
+    <section class="sheet mb-4 p-3" aria-label="What the files have">
         <div class="flex items-center gap-3">
             <h2 class="grow text-[13px] font-semibold">Roles of the ports of {{ found.module }}</h2>
             <label v-if="found.modules.length > 1" class="text-[13px]">

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { formula, type Definition, type Outward } from './ownBlock'
+import { vTyped } from '../frame/typedText'
 
 const definition = defineModel<Definition>({ required: true })
 const props = defineProps<{ wrong: (at: string) => string }>()
@@ -171,8 +172,8 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </select>
                     <label>
                         <input
+                            v-typed="port.width"
                             class="input w-16 font-mono text-[13px]"
-                            :value="port.width"
                             :title="String(port.width)"
                             :aria-label="`Number of ${port.name}`"
                             @change="setWidth(port, value($event))"
@@ -181,8 +182,8 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </label>
                     <div class="flex min-w-0 items-center gap-2">
                         <input
+                            v-typed="(outward.partKinds ?? []).join(', ')"
                             class="input min-w-0 flex-1"
-                            :value="(outward.partKinds ?? []).join(', ')"
                             :aria-label="`Board parts for ${port.name}`"
                             title="Sorts of board part that they can drive, such as lamps, switches, header"
                             @change="
@@ -289,15 +290,15 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                 </label>
                 <label class="whitespace-nowrap">
                     <input
+                        v-typed="parameter.minimum ?? ''"
                         class="input w-14 font-mono"
-                        :value="parameter.minimum ?? ''"
                         :aria-label="`Least of ${parameter.name}`"
                         @change="parameter.minimum = formula(value($event))"
                     />
                     to
                     <input
+                        v-typed="parameter.maximum ?? ''"
                         class="input w-14 font-mono"
-                        :value="parameter.maximum ?? ''"
                         :aria-label="`Most of ${parameter.name}`"
                         @change="parameter.maximum = formula(value($event))"
                     />

@@ -12,6 +12,7 @@ import HdlFound from './HdlFound.vue'
 import { documentText, newBlock, type OwnBlock } from './ownBlock'
 import RegisterBits from './RegisterBits.vue'
 import RegisterEditor from './RegisterEditor.vue'
+import { vTyped } from '../frame/typedText'
 
 const route = useRoute()
 const router = useRouter()
@@ -26,7 +27,7 @@ const look = ref<BlockLook>()
 /** The text that was looked at last: what is offered to begin with has to follow from what is there now. */
 const looked = ref('')
 
-/** What was found in Verilog that the block is made from. */
+/** What was found in HDL that the block is made from. */
 const found = ref<HdlFoundView>()
 const brought = ref<{ name: string; text: string }[]>([])
 
@@ -223,17 +224,17 @@ function nextVersion(): void {
                             {{
                                 found
                                     ? 'When the files have changed, choose them again; the proposal starts afresh then.'
-                                    : 'There is Verilog already? Then begin with it: the roles of its ports are proposed, with reasons.'
+                                    : 'There is Verilog or VHDL already? Then begin with it: the roles of its ports are proposed, with reasons.'
                             }}
                         </span>
                         <label class="button cursor-pointer focus-within:outline focus-within:outline-2">
-                            From Verilog …
+                            From HDL files …
                             <input
                                 type="file"
                                 multiple
                                 class="sr-only"
                                 accept=".v,.vh,.sv,.svh,.vhd,.vhdl"
-                                aria-label="Verilog files of the block"
+                                aria-label="HDL files of the block"
                                 @change="bring"
                             />
                         </label>
@@ -263,9 +264,9 @@ function nextVersion(): void {
                             <template v-for="(part, at) in PARTS" :key="part">
                                 <span v-if="at" class="text-soft">:</span>
                                 <input
+                                    v-typed="identity[at]"
                                     class="input min-w-0 font-mono"
                                     :class="part === 'version' ? 'w-16' : 'flex-1'"
-                                    :value="identity[at]"
                                     :aria-label="part"
                                     :title="part"
                                     @change="setIdentity(at, ($event.target as HTMLInputElement).value)"
@@ -300,7 +301,7 @@ function nextVersion(): void {
                         <BlockFiles
                             v-model="block.hardware!"
                             class="mt-2"
-                            title="Verilog"
+                            title="HDL"
                             accept=".v,.vh,.sv,.svh,.vhd,.vhdl"
                             offer-title="Begin with a module"
                             :offer="

@@ -13,6 +13,7 @@ import {
     type Field,
     type Register,
 } from './ownBlock'
+import { vTyped } from '../frame/typedText'
 
 const registers = defineModel<Register[]>({ required: true })
 const props = defineProps<{
@@ -176,8 +177,8 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </td>
                     <td class="w-[92px] p-0.5">
                         <input
+                            v-typed="register.offset ?? ''"
                             class="input w-full font-mono"
-                            :value="register.offset ?? ''"
                             :placeholder="hex(offsets.get(register.name))"
                             :aria-label="`Offset of ${register.name}`"
                             title="Empty: behind the register above"
@@ -188,8 +189,8 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                         <label class="text-[13px] text-soft">
                             rows
                             <input
+                                v-typed="register.count ?? ''"
                                 class="input ml-1 w-14 font-mono"
-                                :value="register.count ?? ''"
                                 placeholder="1"
                                 :aria-label="`Rows of ${register.name}`"
                                 @change="set(register, 'count', value($event))"
@@ -245,8 +246,8 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </td>
                     <td class="p-0.5">
                         <input
+                            v-typed="bitsText(each)"
                             class="input w-full font-mono text-[13px]"
-                            :value="bitsText(each)"
                             :placeholder="places.get(`${register.name}.${each.name}`) ?? ''"
                             :aria-label="`Bits of ${register.name}.${each.name}`"
                             title="7:0 or 3; +4 for the next four; empty for the next one"
@@ -277,8 +278,8 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </td>
                     <td class="w-[76px] p-0.5">
                         <input
+                            v-typed="each.reset ?? ''"
                             class="input w-full font-mono"
-                            :value="each.reset ?? ''"
                             placeholder="0"
                             :aria-label="`Reset value of ${register.name}.${each.name}`"
                             @change="set(each, 'reset', value($event))"

@@ -9,6 +9,7 @@ import HomeFrame from '../platforms/HomeFrame.vue'
 import { type Board, type BoardPart, pinsOf } from './board'
 import PartForm from './PartForm.vue'
 import PinBanks from './PinBanks.vue'
+import { vTyped } from '../frame/typedText'
 
 interface Problem {
     at: string
@@ -201,16 +202,16 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                     <span class="flex items-center gap-2">
                         <input
                             id="name"
+                            v-typed="identityPart(2)"
                             class="input w-44 font-mono"
-                            :value="identityPart(2)"
                             :disabled="!copying"
                             @change="setIdentity(2, valueOf($event))"
                         />
                         version
                         <input
+                            v-typed="identityPart(3)"
                             class="input w-16 font-mono"
                             aria-label="Version"
-                            :value="identityPart(3)"
                             @change="setIdentity(3, valueOf($event))"
                         />
                     </span>

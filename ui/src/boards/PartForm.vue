@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { LibraryView } from '../api/client'
 import { type BoardPart, readParameters, readPins, writeParameters } from './board'
+import { vTyped } from '../frame/typedText'
 
 const props = defineProps<{
     part: BoardPart
@@ -87,11 +88,11 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                     <option>both</option>
                 </select>
                 <input
+                    v-typed="signal.pins.join(' ')"
                     class="input font-mono"
                     :class="wrong(`/signals/${at}`) ? 'border-error' : ''"
                     aria-label="Pins, lowest line first"
                     placeholder="pins, lowest line first: C1-C8"
-                    :value="signal.pins.join(' ')"
                     @change="signal.pins = readPins(valueOf($event))"
                 />
                 <select v-model="signal.standard" class="input" aria-label="I/O standard">
@@ -121,10 +122,10 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement).val
                     >driven by {{ driver.type.split(':').slice(2).join(' ') }}, {{ driver.outward }}</span
                 >
                 <input
+                    v-typed="writeParameters(driver.parameters)"
                     class="input font-mono"
                     aria-label="Parameters that the block gets"
                     placeholder="WIDTH=8, DIRECTION=out"
-                    :value="writeParameters(driver.parameters)"
                     @change="driver.parameters = readParameters(valueOf($event))"
                 />
                 <button

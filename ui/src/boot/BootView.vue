@@ -8,6 +8,7 @@ import MemoryBars from './MemoryBars.vue'
 import ProcessorChoice from './ProcessorChoice.vue'
 import { usePrograms } from './programs'
 import { sentence } from '../frame/sentence'
+import { vTyped } from '../frame/typedText'
 
 const context = usePlatform()
 const { programs, program, chosen, sending, add } = usePrograms(context.id)
@@ -82,9 +83,9 @@ const url = (name: string): string =>
             <label v-if="program" class="flex items-center gap-2">
                 <span class="text-soft">Fill byte</span>
                 <input
+                    v-typed="fill"
                     class="input w-16 font-mono"
                     inputmode="numeric"
-                    :value="fill"
                     @change="setFill(($event.target as HTMLInputElement).value)"
                 />
             </label>

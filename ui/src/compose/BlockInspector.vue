@@ -13,6 +13,7 @@ import RegisterList from './RegisterList.vue'
 import StreamEnds from './StreamEnds.vue'
 import VersionRow from './VersionRow.vue'
 import { useSelection } from './selection'
+import { vTyped } from '../frame/typedText'
 
 const props = defineProps<{ block: BlockSheet }>()
 const context = usePlatform()
@@ -258,10 +259,10 @@ const valueOf = (event: Event): string => (event.target as HTMLInputElement | HT
                 </select>
                 <input
                     v-if="wire.sinkBlock && wire.line === 'device'"
+                    v-typed="wire.input"
                     class="input w-14 font-mono"
                     :aria-label="`Input of ${wire.name}`"
                     inputmode="numeric"
-                    :value="wire.input"
                     @change="toInput(wire, valueOf($event))"
                 />
             </div>

@@ -7,6 +7,7 @@ import { useAuthor } from '../api/author'
 import { tellProblem } from '../frame/notices'
 import { localTime } from '../frame/time'
 import { foldedRevisions } from './foldedRevisions'
+import { vTyped } from '../frame/typedText'
 
 const author = useAuthor()
 const queries = useQueryClient()
@@ -180,10 +181,10 @@ async function goBack(): Promise<void> {
             <label class="mt-2 flex items-center gap-2 text-[13px]">
                 <span class="text-soft">name of revision {{ chosen }}</span>
                 <input
+                    v-typed="chosenRow?.name ?? ''"
                     class="input w-72 !py-0.5"
                     maxlength="80"
                     placeholder="such as: handed over to software"
-                    :value="chosenRow?.name ?? ''"
                     @change="call"
                 />
             </label>

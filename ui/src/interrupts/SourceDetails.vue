@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { InterruptPortView, SourceView } from '../api/client'
 import { tell } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
+import { vTyped } from '../frame/typedText'
 
 const props = defineProps<{ source: SourceView | undefined; port: InterruptPortView | undefined }>()
 const context = usePlatform()
@@ -60,10 +61,10 @@ function prioritise(event: Event): void {
                 <dt class="text-soft">IRQ number</dt>
                 <dd>
                     <input
+                        v-typed="input.software"
                         class="input w-20 text-right font-mono"
                         inputmode="numeric"
                         aria-label="IRQ number"
-                        :value="input.software"
                         @change="renumber"
                     />
                 </dd>
@@ -72,11 +73,11 @@ function prioritise(event: Event): void {
                 <dt class="text-soft">priority to give it</dt>
                 <dd>
                     <input
+                        v-typed="source.wanted ?? ''"
                         class="input w-20 text-right font-mono"
                         inputmode="numeric"
                         aria-label="Priority to give it"
                         placeholder="any"
-                        :value="source.wanted ?? ''"
                         @change="prioritise"
                     />
                 </dd>

@@ -98,15 +98,16 @@ final class BlockCommand {
     }
 
     @Command(
-            name = "from-verilog",
+            name = "from-hdl",
             description =
-                    "Makes a block type from Verilog files, and prints the role of each port.",
+                    "Makes a block type from Verilog or VHDL files, and prints the role of each"
+                            + " port.",
             mixinStandardHelpOptions = true)
-    int fromVerilog(
+    int fromHdl(
             @Parameters(
-                            paramLabel = "FILE.v",
+                            paramLabel = "FILE",
                             arity = "1..*",
-                            description = "Verilog and what it includes")
+                            description = "Verilog or VHDL, and what it includes")
                     List<Path> paths,
             @Option(
                             names = "--module",

@@ -294,7 +294,7 @@ final class CommandLineTest {
         assertThat(
                         polymetron(
                                 "block",
-                                "from-verilog",
+                                "from-hdl",
                                 verilog,
                                 "--vendor",
                                 "me",
@@ -304,7 +304,7 @@ final class CommandLineTest {
         assertThat(out.toString()).contains("reset_n", "it is inverted", "lines leds");
         assertThat(polymetron("block", "check", made.toString())).isZero();
         String wrong = write("wrong.v", "module wrong (input clk,\n output real x); endmodule\n");
-        assertThat(polymetron("block", "from-verilog", wrong, "--out", made.toString()))
+        assertThat(polymetron("block", "from-hdl", wrong, "--out", made.toString()))
                 .isEqualTo(CommandLineApplication.FINDINGS);
         assertThat(out.toString()).contains("wrong.v:2: port x is a real");
 

@@ -22,6 +22,8 @@ final class VhdlExpression {
     private static final int POWER = 5;
     private static final int ATOM = 6;
 
+    private static final int LONGEST = 2000;
+
     private static final Map<String, String> LOGICALS =
             Map.of("and", "&&", "or", "||", "xor", "!=");
     private static final Map<String, String> RELATIONS = Map.of("=", "==", "/=", "!=");
@@ -62,6 +64,14 @@ final class VhdlExpression {
      * @throws Unknown when it is no expression of whole numbers
      */
     String of(VhdlHeader.ExpressionContext expression) {
+        int length =
+                expression.getStop().getStopIndex() - expression.getStart().getStartIndex() + 1;
+        if (length > LONGEST) {
+            throw new Unknown(
+                    expression,
+                    "an expression has at most %s characters, this one %s"
+                            .formatted(LONGEST, length));
+        }
         return expression(expression).text();
     }
 

@@ -37,8 +37,9 @@ public record BlockFromHdl(
         if (!problems.isEmpty()) {
             return new BlockFromHdl(null, null, List.of(), List.of(), problems);
         }
-        List<BlockProblem> refused = RefusedHdl.of(files);
         HdlReading reading = HdlReader.read(files);
+        List<BlockProblem> refused = new ArrayList<>(RefusedHdl.of(files));
+        refused.addAll(VerilogWords.problems(reading));
         problems.addAll(refused);
         reading.problems()
                 .forEach(each -> problems.add(new BlockProblem(each.place(), each.what())));

@@ -137,6 +137,7 @@ public final class OwnBlockChecks {
         List<BlockProblem> refused = RefusedHdl.of(block.hardware());
         problems.addAll(refused);
         HdlReading reading = HdlReader.read(block.hardware());
+        problems.addAll(VerilogWords.problems(reading));
         reading.problems().forEach(each -> say(each.place(), "%s", each.what()));
         if (reading.problems().isEmpty()) {
             problems.addAll(Instances.problems(block.hardware(), reading));

@@ -127,7 +127,7 @@ final class OwnBlocksGuideTest extends BrowserTest {
                 .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("chime"))
                 .click();
         if (new ForeignModels(Path.of("target/models")).isPossible()) {
-            assertThat(page.getByText("The Verilog of this block runs here.")).isVisible();
+            assertThat(page.getByText("The HDL of this block runs here.")).isVisible();
         }
 
         verilog();
@@ -138,22 +138,22 @@ final class OwnBlocksGuideTest extends BrowserTest {
 
     private void verilog() {
         step(
-                "Open *Library*, choose *New block type*, then *From Verilog …* and the file: its"
+                "Open *Library*, choose *New block type*, then *From HDL files …* and the file: its"
                         + " bus stays unassigned, because `s_axi_bvalid` has to be an output.");
         String begun = guide.substring(guide.indexOf("```verilog\n") + 11);
         String text = begun.substring(0, begun.indexOf("```"));
         page.navigate("/blocks/edit");
-        file("Verilog files of the block", "strobe_unit.v", text);
-        Locator found = page.getByLabel("What the Verilog has");
+        file("HDL files of the block", "strobe_unit.v", text);
+        Locator found = page.getByLabel("What the files have");
         assertThat(found).containsText("unassigned");
         assertThat(found)
                 .containsText("target of AXI4-Lite but for this: s_axi_bvalid has to be an output");
         step(
-                "Change that line of the file to `output reg s_axi_bvalid`, and choose *From"
-                        + " Verilog …* again: now the ports are a clock, a reset that is inverted,"
+                "Change that line of the file to `output reg s_axi_bvalid`, and choose *From HDL"
+                        + " files …* again: now the ports are a clock, a reset that is inverted,"
                         + " AXI4-Lite, and lines.");
         file(
-                "Verilog files of the block",
+                "HDL files of the block",
                 "strobe_unit.v",
                 text.replace("input reg s_axi_bvalid", "output reg s_axi_bvalid"));
         assertThat(found).containsText("target of AXI4-Lite registers");

@@ -4,7 +4,7 @@ import java.util.Set;
 
 /** Words that no name of Verilog, SystemVerilog or VHDL can be (IEEE 1364-2005 and 1800-2017, annex B; IEEE 1076-2008, 15.10;
  * from memory). */
-final class Keywords {
+public final class Keywords {
     private static final Set<String> ALL =
             Set.of(
                     ("abs access after alias all always and architecture array assert assign assume"
@@ -47,7 +47,8 @@ final class Keywords {
 
     private Keywords() {}
 
-    static boolean isKeyword(String name) {
+    /** Whether a name in lower case is a word of a language. */
+    public static boolean isKeyword(String name) {
         return ALL.contains(name);
     }
 }
