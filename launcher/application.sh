@@ -51,6 +51,7 @@ run_application() {
     local options=("${jvm_options[@]}")
     ! has_fast_start || options+=(-XX:AOTCache="$base/cache/start.aot")
     export LOGGING_FILE_NAME="$base/log/server.log" LOGGING_THRESHOLD_CONSOLE=off
+    export POLYMETRON_MODELS="$base/cache/models"
     become "$(application_user)" "$JAVA_HOME/bin/java" "${options[@]}" -jar "$base/application/polymetron.jar"
 }
 

@@ -47,6 +47,7 @@ export type BoardChangeView = Schemas['BoardChangeView']
 export type ConsequenceView = Schemas['ConsequenceView']
 export type HdlFoundView = Schemas['HdlFound']
 export type BlockLook = Schemas['BlockLook']
+export type CompiledView = Schemas['CompiledView']
 export type EditRequest = Schemas['EditRequest']
 
 /** An edit as the API takes it; the server checks the rest. */
@@ -102,13 +103,14 @@ export async function answer<T>(
 }
 
 /** Sends a file as it is. */
-export async function upload<T>(path: string, file: Blob): Promise<T> {
+export async function upload<T>(path: string, file: Blob, signal?: AbortSignal): Promise<T> {
     let response: Response
     try {
         response = await fetch(path, {
             method: 'POST',
             body: file,
             headers: { 'Content-Type': 'application/octet-stream', ...authorHeader() },
+            ...(signal ? { signal } : {}),
         })
     } catch {
         throw new Refusal(

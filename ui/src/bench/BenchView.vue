@@ -17,6 +17,12 @@ import WorldPanel from './WorldPanel.vue'
 const context = usePlatform()
 const platform = computed(() => context.platform.value)
 const revision = computed(() => context.platform.value?.revision)
+/** Blocks whose model is compiled from HDL of one's own, which takes some seconds the first time. */
+const own = computed(() =>
+    (platform.value?.blocks ?? [])
+        .filter((block) => !block.type.startsWith('polymetron:'))
+        .map((block) => block.name),
+)
 const screen = ref<InstanceType<typeof BenchConsole>>()
 const { programs, program, chosen } = usePrograms(context.id)
 const {
@@ -106,6 +112,9 @@ const time = computed(() => {
             >
                 {{ bench?.loaded ? 'Load again and run' : 'Load and run' }}
             </button>
+            <span v-if="busy" class="text-[13px] text-soft" role="status">
+                {{ own.length ? `Loading; the HDL of ${own.join(', ')} is compiled first…` : 'Loading…' }}
+            </span>
             <template v-if="bench?.loaded">
                 <span class="h-5 border-l border-line"></span>
                 <button v-if="running" class="button-main" @click="act('pause')">Pause</button>

@@ -7,6 +7,7 @@ import LeaveGuard from '../frame/LeaveGuard.vue'
 import { tell, tellProblem } from '../frame/notices'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import BlockFiles from './BlockFiles.vue'
+import CompilerSection from './CompilerSection.vue'
 import InterfaceTables from './InterfaceTables.vue'
 import HdlFound from './HdlFound.vue'
 import { documentText, newBlock, type OwnBlock } from './ownBlock'
@@ -343,6 +344,11 @@ function nextVersion(): void {
                             <span class="block text-error">{{ plain(each.what) }}</span>
                         </li>
                     </ul>
+                    <CompilerSection
+                        v-if="block.hardware?.length"
+                        :text="text"
+                        :disabled="problems.length > 0 || looked !== text"
+                    />
                     <h2 class="heading mt-5">Bits</h2>
                     <p v-if="!look?.registers.length" class="mt-1 text-[13px] text-soft">No register yet.</p>
                     <RegisterBits

@@ -84,6 +84,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/blocks/compile": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["compile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library/blocks/from-hdl": {
         parameters: {
             query?: never;
@@ -1673,6 +1689,13 @@ export interface components {
             revision: number;
             tree: components["schemas"]["ClockNodeView"][];
         };
+        CompiledView: {
+            missing?: string | null;
+            said: components["schemas"]["Said"][];
+            /** Format: int32 */
+            sets: number;
+            tools: string[];
+        };
         ConnectInterrupt: {
             edit: "ConnectInterrupt";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -2753,6 +2776,12 @@ export interface components {
             initiators: string[];
             rows: components["schemas"]["RulerRow"][];
         };
+        Said: {
+            at: string;
+            isError: boolean;
+            what: string;
+            with: string;
+        };
         SavedBlock: {
             /** Format: int64 */
             change: number;
@@ -3295,6 +3324,30 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["SavedBlock"];
+                };
+            };
+        };
+    };
+    compile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["CompiledView"];
                 };
             };
         };

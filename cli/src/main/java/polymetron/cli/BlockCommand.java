@@ -12,6 +12,8 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import polymetron.bench.foreign.CompilerCheck;
+import polymetron.library.Library;
 import polymetron.library.LibraryLoader;
 import polymetron.ownblock.BlockFromHdl;
 import polymetron.ownblock.BlockProblem;
@@ -56,6 +58,49 @@ final class BlockCommand {
                     Path file)
             throws IOException {
         return print(OwnBlockChecks.of(OwnBlocks.read(file), LibraryLoader.load()));
+    }
+
+    @Command(
+            name = "compile",
+            description =
+                    "Prints what Verilator and GHDL say of a block type's HDL, with up to three"
+                            + " sets of its parameters.",
+            mixinStandardHelpOptions = true)
+    int compile(
+            @Parameters(paramLabel = "BLOCK.json", description = "the block type's document")
+                    Path file)
+            throws IOException, InterruptedException {
+        OwnBlock block = OwnBlocks.read(file);
+        Library library = LibraryLoader.load();
+        List<BlockProblem> problems = OwnBlockChecks.of(block, library);
+        if (!problems.isEmpty()) {
+            return print(problems);
+        }
+        CompilerCheck check =
+                RunCommand.models()
+                        .compilers()
+                        .orElseThrow(
+                                () ->
+                                        new BadInput(
+                                                "verilator, g++, bubblewrap and prlimit are needed,"
+                                                        + " and a system that lets them make"
+                                                        + " namespaces"));
+        List<CompilerCheck.Said> said = check.of(block, library.hardware()).said();
+        for (CompilerCheck.Said each : said) {
+            out().printf(
+                            "%s%s: %s%s%n",
+                            each.at().isEmpty() ? "" : each.at() + ": ",
+                            each.isError() ? "error" : "warning",
+                            each.what(),
+                            each.with().isEmpty() ? "" : " (with " + each.with() + ")");
+        }
+        if (said.isEmpty()) {
+            out().println("nothing is wrong");
+        }
+        out().flush();
+        return said.stream().anyMatch(CompilerCheck.Said::isError)
+                ? CommandLineApplication.FINDINGS
+                : 0;
     }
 
     @Command(

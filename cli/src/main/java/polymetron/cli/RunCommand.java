@@ -98,14 +98,7 @@ final class RunCommand implements Callable<Integer> {
         }
         PrintWriter err = spec.commandLine().getErr();
         ProgramImage image = program.image(platform, 0, err);
-        Machine machine =
-                new Machine(
-                        image.view(),
-                        MemoryShare.ample(),
-                        new ForeignModels(
-                                Path.of(
-                                        System.getProperty("java.io.tmpdir"),
-                                        "polymetron-models")));
+        Machine machine = new Machine(image.view(), MemoryShare.ample(), models());
         List<ProgramImage> others = new ArrayList<>();
         for (Map.Entry<String, Path> each : beside.entrySet()) {
             others.add(ProgramOptions.beside(platform, each.getKey(), each.getValue(), err));
@@ -205,5 +198,11 @@ final class RunCommand implements Callable<Integer> {
             }
             return 0;
         }
+    }
+
+    /** Models of own blocks are kept between runs, where nobody else can put programs that run here. */
+    static ForeignModels models() {
+        return new ForeignModels(
+                Path.of(System.getProperty("user.home"), ".cache", "polymetron", "models"));
     }
 }

@@ -150,10 +150,12 @@ final class FittedModule {
     private String wired(String port, String outside, int bits, boolean goesIn) {
         String net = "its_" + port.replaceAll("\\W", "_");
         assigned.add("wire [%s:0] %s;".formatted(bits - 1, net));
+        assigned.add("/* verilator lint_off WIDTH */");
         assigned.add(
                 goesIn
                         ? "assign %s = %s;".formatted(net, outside)
                         : "assign %s = %s;".formatted(outside, net));
+        assigned.add("/* verilator lint_on WIDTH */");
         return net;
     }
 

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
 import java.io.IOException;
@@ -85,7 +86,8 @@ final class OwnBlocksGuideTest extends BrowserTest {
         step("Choose *Begin with a module*, then *Begin with a driver*.");
         button("Begin with a module").click();
         button("Begin with a driver").click();
-        assertThat(page.getByText("Nothing is wrong.")).isVisible();
+        assertThat(page.getByText("Nothing is wrong.", new Page.GetByTextOptions().setExact(true)))
+                .isVisible();
         step("Choose *Save*.");
         button("Save").click();
         assertThat(page.getByText("Block saved")).isVisible();
@@ -120,7 +122,9 @@ final class OwnBlocksGuideTest extends BrowserTest {
                         + " that runs, in a process of its own.");
         page.navigate("/p/" + id + "/bench");
         page.getByText("Load and run").click();
-        assertThat(page.getByLabel("Lamp 0 lit")).isVisible();
+        // The model is built first, which takes a loaded machine a while.
+        assertThat(page.getByLabel("Lamp 0 lit"))
+                .isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(90_000));
         assertThat(page.getByLabel("Lamp 2 lit")).isVisible();
         assertThat(page.getByLabel("Lamp 1 dark").first()).isVisible();
         page.getByLabel("Registers")
@@ -160,9 +164,17 @@ final class OwnBlocksGuideTest extends BrowserTest {
         assertThat(found).containsText("it is inverted");
         assertThat(found).not().containsText("unassigned");
         Browser.assertAccessible(page);
+        step("Choose *Compile*: Verilator looks at the files, and nothing is wrong.");
+        if (new ForeignModels(Path.of("target/models")).compilers().isPresent()) {
+            button("Compile").click();
+            assertThat(page.getByLabel("Compilers"))
+                    .containsText("Verilator, 1 set of parameters: nothing is wrong.");
+            Browser.assertAccessible(page);
+        }
         step("Write `lamps` as the board parts of `strobes`, and choose *Save*.");
         write("Board parts for strobes", "lamps");
-        assertThat(page.getByText("Nothing is wrong.")).isVisible();
+        assertThat(page.getByText("Nothing is wrong.", new Page.GetByTextOptions().setExact(true)))
+                .isVisible();
         button("Save").click();
         assertThat(page.getByText("Block saved").last()).isVisible();
         page.navigate("/library");
@@ -176,7 +188,8 @@ final class OwnBlocksGuideTest extends BrowserTest {
                     + " and choose *Save*.");
         page.navigate("/library/bellworks:io:chime:1.0");
         page.getByText("Edit", new Page.GetByTextOptions().setExact(true)).click();
-        assertThat(page.getByText("Nothing is wrong.")).isVisible();
+        assertThat(page.getByText("Nothing is wrong.", new Page.GetByTextOptions().setExact(true)))
+                .isVisible();
         button("New version").click();
         assertThat(named("version")).hasValue("1.1");
         write("Name of register 1", "PACE");

@@ -18,6 +18,7 @@ import polymetron.output.hardware.BlockHarness;
 public final class ForeignModels implements OwnModels {
     private final Optional<Sandbox> sandbox;
     private final VerilatedBuild build;
+    private final Optional<CompilerCheck> compilers;
 
     /** Whether there is what makes Verilog of VHDL. */
     private final boolean canConvert = Files.isExecutable(Path.of("/usr/bin/ghdl"));
@@ -31,6 +32,12 @@ public final class ForeignModels implements OwnModels {
                         && Files.isExecutable(Path.of("/usr/bin/g++"));
         this.sandbox = hasTools ? Sandbox.find() : Optional.empty();
         this.build = sandbox.map(each -> new VerilatedBuild(each, kept)).orElse(null);
+        this.compilers = sandbox.map(each -> new CompilerCheck(each, kept, canConvert));
+    }
+
+    /** What looks at blocks with the compilers; empty where they or the sandbox are not there. */
+    public Optional<CompilerCheck> compilers() {
+        return compilers;
     }
 
     /** Whether Verilog can be run here. */

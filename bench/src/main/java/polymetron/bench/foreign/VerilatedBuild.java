@@ -15,7 +15,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
-import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import polymetron.bench.machine.BenchException;
 import polymetron.hdl.HdlReader;
@@ -138,7 +137,7 @@ final class VerilatedBuild {
             Files.setPosixFilePermissions(
                     folder.resolve("stepper"), PosixFilePermissions.fromString("rwxr-xr-x"));
         } finally {
-            remove(work);
+            Folders.remove(work);
         }
     }
 
@@ -152,7 +151,7 @@ final class VerilatedBuild {
                             .toList();
         }
         for (Path each : all.subList(0, Math.max(0, all.size() - MOST_KEPT))) {
-            remove(each);
+            Folders.remove(each);
         }
     }
 
@@ -171,34 +170,23 @@ final class VerilatedBuild {
     }
 
     private void run(String name, Path work, List<String> command) throws IOException {
-        Path log = Files.createTempFile(kept, "build", ".log");
         try {
-            Process process =
-                    new ProcessBuilder(sandbox.command(work, true, Sandbox.Limits.BUILD, command))
-                            .redirectErrorStream(true)
-                            .redirectOutput(log.toFile())
-                            .start();
-            if (!process.waitFor(LONGEST_SECONDS, TimeUnit.SECONDS)) {
-                process.descendants().forEach(ProcessHandle::destroyForcibly);
-                process.destroyForcibly();
-                throw new BenchException(
-                        "%s: its HDL cannot be made into a model in %s s"
-                                .formatted(name, LONGEST_SECONDS));
-            }
-            if (process.exitValue() != 0) {
+            SandboxedTool.Ended ended =
+                    new SandboxedTool(sandbox, kept)
+                            .run(work, command, LONGEST_SECONDS)
+                            .orElseThrow(
+                                    () ->
+                                            new BenchException(
+                                                    "%s: its HDL cannot be made into a model in %s s"
+                                                            .formatted(name, LONGEST_SECONDS)));
+            if (ended.status() != 0) {
                 throw new BenchException(
                         "%s: its HDL cannot be made into a model: %s"
-                                .formatted(
-                                        name,
-                                        errors(
-                                                Files.readString(
-                                                        log, StandardCharsets.ISO_8859_1))));
+                                .formatted(name, errors(ended.said())));
             }
         } catch (InterruptedException end) {
             Thread.currentThread().interrupt();
             throw new BenchException("%s: making its model was interrupted".formatted(name));
-        } finally {
-            Files.delete(log);
         }
     }
 
@@ -212,13 +200,5 @@ final class VerilatedBuild {
                         .reduce("", (one, other) -> one.isEmpty() ? other : one + "; " + other);
         String text = errors.isEmpty() ? said.strip() : errors;
         return text.length() > SAID ? text.substring(0, SAID) + " …" : text;
-    }
-
-    private static void remove(Path folder) throws IOException {
-        try (Stream<Path> all = Files.walk(folder)) {
-            for (Path each : all.sorted(Comparator.reverseOrder()).toList()) {
-                Files.deleteIfExists(each);
-            }
-        }
     }
 }

@@ -49,7 +49,7 @@ final class ForeignHdlFaultsTest {
                                         "assign shown_o = word[3:0];",
                                         "assign shown_o = nothing + ;"))
                 .isInstanceOf(BenchException.class)
-                .hasMessageContaining("own: its Verilog cannot be made into a model")
+                .hasMessageContaining("own: its HDL cannot be made into a model")
                 .hasMessageContaining("wishing_well.v:16");
     }
 

@@ -26,11 +26,20 @@ public record VhdlEntity(String name, List<String> files, SortedMap<String, Stri
     /** Those that Verilog files of a block name; what entities use among themselves GHDL finds. */
     static List<VhdlEntity> of(ElaboratedPlatform platform, ElaboratedBlock block) {
         SortedMap<String, String> own = platform.library().hardware().of(block.type().identity());
+        return block.type().identity().vendor().equals(Vlnv.OURS)
+                ? List.of()
+                : of(own, BlockModule.parameters(platform, block));
+    }
+
+    /**
+     * @param own files of a block by name
+     * @param values values of the parameters of its module, as constants of Verilog
+     */
+    public static List<VhdlEntity> of(SortedMap<String, String> own, Map<String, String> values) {
         List<String> files = own.keySet().stream().filter(HdlReader::isVhdl).toList();
-        if (files.isEmpty() || block.type().identity().vendor().equals(Vlnv.OURS)) {
+        if (files.isEmpty()) {
             return List.of();
         }
-        Map<String, String> values = BlockModule.parameters(platform, block);
         List<VhdlEntity> used = new ArrayList<>();
         for (HdlModule module : HdlReader.read(own).modules()) {
             if (HdlReader.isVhdl(module.file()) && isNamed(module.name(), own)) {
@@ -81,7 +90,8 @@ public record VhdlEntity(String name, List<String> files, SortedMap<String, Stri
      */
     public String command(String from, String to) {
         StringBuilder command = new StringBuilder();
-        String options = "--std=08" + (to.isEmpty() ? "" : " --workdir=" + to);
+        // Also what was written before VHDL had packages for arithmetic.
+        String options = "--std=08 -fsynopsys -frelaxed" + (to.isEmpty() ? "" : " --workdir=" + to);
         command.append("ghdl -i %s".formatted(options));
         files.forEach(file -> command.append(' ').append(from).append(file));
         command.append(" && ghdl --synth %s --out=verilog".formatted(options));
