@@ -303,6 +303,22 @@ final class CommandLineTest {
                 .isZero();
         assertThat(out.toString()).contains("reset_n", "it is inverted", "lines leds");
         assertThat(polymetron("block", "check", made.toString())).isZero();
+        // What is inside only a compiler sees.
+        if (RunCommand.models().isPossible()) {
+            assertThat(polymetron("block", "compile", made.toString())).isZero();
+            String vhdl =
+                    write(
+                            "gate.vhd",
+                            "library ieee; use ieee.std_logic_1164.all;\n"
+                                + "entity gate is port (clk, a : in std_logic; b : out std_logic);"
+                                + " end;\n"
+                                + "architecture rtl of gate is begin b <= c; end;\n");
+            Path gate = folder.resolve("gate.json");
+            assertThat(polymetron("block", "from-hdl", vhdl, "--out", gate.toString())).isZero();
+            assertThat(polymetron("block", "compile", gate.toString()))
+                    .isEqualTo(CommandLineApplication.FINDINGS);
+            assertThat(out.toString()).contains("gate.vhd:3: error: no declaration for \"c\"");
+        }
         String wrong = write("wrong.v", "module wrong (input clk,\n output real x); endmodule\n");
         assertThat(polymetron("block", "from-hdl", wrong, "--out", made.toString()))
                 .isEqualTo(CommandLineApplication.FINDINGS);

@@ -148,6 +148,26 @@ final class OwnBlockApiTest {
     }
 
     @Test
+    void compilersLookAtABlockThatIsNotKept() {
+        assertThat(upload("/compile", "{").status()).isEqualTo(422);
+        String wrong = chime("heard").replace("apb", "nobus");
+        assertThat(upload("/compile", wrong).status()).isEqualTo(422);
+        JsonNode bare =
+                upload("/compile", chime("heard").replaceAll("(?s),\\s*\"hardware\": \\[.*", "\n}"))
+                        .json();
+        assertThat(bare.path("said")).isEmpty();
+        JsonNode found = upload("/compile", chime("heard")).json();
+        // Where a machine has no compilers or no sandbox, that is what is said.
+        if (found.path("missing").isNull() || found.path("missing").isMissingNode()) {
+            assertThat(found.path("tools").get(0).asString()).isEqualTo("Verilator");
+            assertThat(found.path("said")).noneMatch(each -> each.path("isError").asBoolean());
+        } else {
+            assertThat(found.path("missing").asString()).contains("missing on this machine");
+        }
+        assertThat(server.get("/api/library/blocks/heard:io:chime:1.0").status()).isEqualTo(404);
+    }
+
+    @Test
     void verilogIsProposedOrRefused() {
         Answer found =
                 server.post(
@@ -193,6 +213,6 @@ final class OwnBlockApiTest {
                         Map.of("files", List.of(Map.of("name", "../x.v", "text", ""))));
         assertThat(named.json().path("document").isMissingNode()).isTrue();
         assertThat(named.json().path("problems").get(0).path("what").asString())
-                .startsWith("a Verilog file is named with letters");
+                .startsWith("a file is named with letters");
     }
 }
