@@ -111,14 +111,37 @@ final class EntityDeclaration {
             if (spellings.put(name.toLowerCase(Locale.ROOT), name) != null) {
                 say(generic, "generic %s is declared twice", name);
             }
+            String[] limits = isWhole ? limits(generic.subtype()) : new String[2];
             generics.add(
                     new HdlParameter(
                             name,
-                            isWhole ? value(generic.expression()) : null,
+                            initial(generic.expression(), isWhole),
                             !isWhole,
+                            limits[0],
+                            limits[1],
                             identifier.getSymbol().getLine(),
                             comments.of(generic)));
         }
+    }
+
+    /** The default, as it stands there where it is no whole number; null where there is none. */
+    private String initial(VhdlHeader.ExpressionContext expression, boolean isWhole) {
+        String value = isWhole ? value(expression) : null;
+        return value == null && expression != null ? HdlExpression.of(expression) : value;
+    }
+
+    /**
+     * The lowest and the highest value, as far as they are said; a natural may be 0, but hardly is: then what is as wide as it has
+     * no bits.
+     */
+    private String[] limits(VhdlHeader.SubtypeContext subtype) {
+        String[] limits = {type(subtype).equals("positive") ? "1" : null, null};
+        if (subtype.RANGE() != null && subtype.range(0).expression().size() == 2) {
+            int first = subtype.range(0).DOWNTO() == null ? 0 : 1;
+            limits[0] = value(subtype.range(0).expression(first));
+            limits[1] = value(subtype.range(0).expression(1 - first));
+        }
+        return limits;
     }
 
     /** Null for none, and for one that cannot be worked out: then it has to be set. */

@@ -131,6 +131,8 @@ final class ModuleDeclaration {
                         name,
                         assignment.value() == null ? null : HdlExpression.of(assignment.value()),
                         isLocal,
+                        null,
+                        null,
                         line(assignment.getStart()),
                         comments.of(around)));
     }

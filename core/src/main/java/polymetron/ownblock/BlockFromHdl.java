@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.SortedMap;
 import polymetron.hdl.HdlModule;
+import polymetron.hdl.HdlParameter;
 import polymetron.hdl.HdlReader;
 import polymetron.hdl.HdlReading;
 
@@ -57,6 +58,15 @@ public record BlockFromHdl(
         }
         if (module.isEmpty() || !refused.isEmpty()) {
             return new BlockFromHdl(null, null, modules, List.of(), problems);
+        }
+        for (HdlParameter each : module.get().parameters()) {
+            if (each.value() == null) {
+                problems.add(
+                        new BlockProblem(
+                                module.get().file() + ":" + each.line(),
+                                "parameter %s has no default; give it one".formatted(each.name())));
+                return new BlockFromHdl(null, module.get().name(), modules, List.of(), problems);
+            }
         }
         try {
             HdlProposal.Proposed proposed = HdlProposal.of(files, module.get(), vendor);

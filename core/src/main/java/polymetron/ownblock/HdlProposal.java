@@ -262,12 +262,21 @@ public final class HdlProposal {
             parameter.put("title", plain(each.name()).replace('_', ' '));
             parameter.put("form", "integer");
             parameter.put("initial", value.asNumber().toString());
+            limit(parameter, "minimum", each.least());
+            limit(parameter, "maximum", each.most());
             parameter.put(
                     "explains",
                     each.comment().isEmpty() ? "Parameter " + each.name() : each.comment());
             parameter.put("macro", name);
             parameters.put(each.name(), name);
             fitted.parameter(each.name(), value.asNumber().toString());
+        }
+    }
+
+    /** Where its type has one that is a number. */
+    private static void limit(ObjectNode parameter, String which, String expression) {
+        if (expression != null && expression.matches("-?\\d{1,9}")) {
+            parameter.put(which, expression);
         }
     }
 

@@ -19,7 +19,7 @@ final class VhdlBlockTest {
             library ieee;
             use ieee.std_logic_1164.all;
             entity lamp is
-              generic (WIDTH : positive := 4);
+              generic (WIDTH : positive range 1 to 16 := 4);
               port (
                 clk   : in std_logic;
                 rst   : in std_logic;
@@ -47,7 +47,13 @@ final class VhdlBlockTest {
         files.put("lamp.vhd", ENTITY);
         BlockFromHdl found = BlockFromHdl.of(files, null, "own");
         assertThat(found.problems()).isEmpty();
-        assertThat(found.block().type().parameters().getFirst().name()).isEqualTo("WIDTH");
+        var width = found.block().type().parameters().getFirst();
+        assertThat(width.name()).isEqualTo("WIDTH");
+        assertThat(width.minimum().toString()).isEqualTo("1");
+        assertThat(width.maximum().toString()).isEqualTo("16");
+        assertThat(CompiledSet.of(found.block()))
+                .extracting(CompiledSet::text)
+                .containsExactly("", "WIDTH = 1", "WIDTH = 16");
         assertThat(OwnBlockChecks.of(found.block(), Shipped.LIBRARY)).isEmpty();
         OwnBlock again = OwnBlockDocument.read("lamp", OwnBlockDocument.write(found.block()));
         assertThat(again.hardware()).isEqualTo(found.block().hardware());
@@ -75,6 +81,7 @@ final class VhdlBlockTest {
                         + " integer(ceil(log2(real(…)))), maximum and minimum",
                 "(WIDTH - 1 downto 0);| (rst'high downto 0);| lamp.vhd:8: the width of port level:"
                         + " 'rst'high' is an attribute; write the number",
+                ":= 4|| lamp.vhd:4: parameter WIDTH has no default; give it one",
                 "level : in| level : 5 in| lamp.vhd:8: '5' cannot be read here",
                 "shown : out| reg : out| lamp.vhd:3: reg in entity lamp is a word of Verilog;"
                         + " rename it",
@@ -94,7 +101,8 @@ final class VhdlBlockTest {
                         problems(
                                 ENTITY.replaceFirst(
                                         java.util.regex.Pattern.quote(from),
-                                        java.util.regex.Matcher.quoteReplacement(to))))
+                                        java.util.regex.Matcher.quoteReplacement(
+                                                to == null ? "" : to))))
                 .contains(said);
     }
 
