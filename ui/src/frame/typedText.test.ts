@@ -47,7 +47,7 @@ describe('a field that takes what is typed at its end', () => {
         other.value = 7
         await nextTick()
         expect(input.value).toBe('ne')
-        value.value = 'of somebody else'
+        value.value = 'of another user'
         await nextTick()
         expect(input.value).toBe('ne')
         input.dispatchEvent(new Event('change'))

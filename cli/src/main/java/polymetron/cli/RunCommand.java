@@ -200,7 +200,7 @@ final class RunCommand implements Callable<Integer> {
         }
     }
 
-    /** Models of own blocks are kept between runs, where nobody else can put programs that run here. */
+    /** Models of own blocks are kept between runs, where no other user can put programs that run here. */
     static ForeignModels models() {
         return new ForeignModels(
                 Path.of(System.getProperty("user.home"), ".cache", "polymetron", "models"));

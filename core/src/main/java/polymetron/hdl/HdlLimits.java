@@ -2,7 +2,7 @@ package polymetron.hdl;
 
 import java.util.Optional;
 
-/** How large modules may be: more is written by no hand, and nobody could connect it. */
+/** How large modules may be: more is not written by hand, and could not be connected by hand. */
 final class HdlLimits {
     private static final int MOST_PORTS = 4096;
     private static final int MOST_PARAMETERS = 1000;

@@ -15,7 +15,7 @@ import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
 import polymetron.server.store.Libraries;
 
-/** What compilers say of a block that somebody writes, before it is kept. */
+/** What compilers say of a block that is being written, before it is kept. */
 @RestController
 final class CompilerCheckController {
     private final BenchModels models;
