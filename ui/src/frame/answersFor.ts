@@ -5,7 +5,7 @@ export type Question<T> = (text: string) => Promise<T[]> | undefined
 
 /**
  * What the server answers to a text while it is typed. Only answers to the text as it is now are given: those to an
- * earlier one are gone with it, or Enter would run what is no longer asked for. A question that fails has no answers.
+ * earlier one are gone with it, or Enter would run what is no longer typed. A question that fails has no answers.
  */
 export function answersFor<T>(
     text: Ref<string>,

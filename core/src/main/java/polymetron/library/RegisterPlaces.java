@@ -2,8 +2,11 @@ package polymetron.library;
 
 import java.math.BigInteger;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.NavigableMap;
 import java.util.Objects;
+import java.util.TreeMap;
 import polymetron.expression.Expression;
 import polymetron.json.DocumentText;
 
@@ -63,14 +66,25 @@ final class RegisterPlaces {
 
     private void check() {
         List<Placed> placed = new ArrayList<>();
+        NavigableMap<Long, List<Placed>> byOffset = new TreeMap<>();
+        long longest = 0;
         for (int at = 0; at < type.registers().size(); at++) {
             RegisterType register = type.registers().get(at);
             if (isThere(register.when())) {
                 Placed each = place(at, register);
-                for (Placed other : placed) {
+                // Only what begins shortly before its end can reach into it: maps have thousands of
+                // registers.
+                List<Placed> near =
+                        byOffset.subMap(each.offset() - longest, each.end()).values().stream()
+                                .flatMap(List::stream)
+                                .sorted(Comparator.comparingInt(Placed::at))
+                                .toList();
+                for (Placed other : near) {
                     apart(each, other, placed);
                 }
                 placed.add(each);
+                byOffset.computeIfAbsent(each.offset(), offset -> new ArrayList<>()).add(each);
+                longest = Math.max(longest, each.end() - each.offset());
                 fields(each);
             }
         }

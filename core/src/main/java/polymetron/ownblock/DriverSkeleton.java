@@ -1,6 +1,7 @@
 package polymetron.ownblock;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -24,9 +25,17 @@ public final class DriverSkeleton {
     private final BlockShape shape;
     private final TextWriter out = TextWriter.indentedBy("    ");
 
+    /** How many fields come to a name. */
+    private final Map<String, Integer> called = new HashMap<>();
+
     private DriverSkeleton(BlockType type) {
         this.prefix = lower(type.identity().name());
         this.shape = new BlockShape(type, Map.of());
+        for (Register register : shape.registers()) {
+            for (Field field : register.fields()) {
+                called.merge(plainName(register, field), 1, Integer::sum);
+            }
+        }
     }
 
     /** Name of the header of a block type. */
@@ -183,20 +192,12 @@ public final class DriverSkeleton {
 
     /** Register and field; two underscores between them where another field would come to the same name. */
     private String name(Register register, Field field) {
-        String name = lower(register.name()) + "_" + lower(field.name());
-        long same =
-                shape.registers().stream()
-                        .flatMap(
-                                each ->
-                                        each.fields().stream()
-                                                .map(
-                                                        its ->
-                                                                lower(each.name())
-                                                                        + "_"
-                                                                        + lower(its.name())))
-                        .filter(name::equals)
-                        .count();
-        return same > 1 ? lower(register.name()) + "__" + lower(field.name()) : name;
+        String name = plainName(register, field);
+        return called.get(name) > 1 ? lower(register.name()) + "__" + lower(field.name()) : name;
+    }
+
+    private static String plainName(Register register, Field field) {
+        return lower(register.name()) + "_" + lower(field.name());
     }
 
     /** Bits of the same word that software stored and can read back without effect. */

@@ -25,7 +25,10 @@ final class Blocks {
     }
 
     static Block block(String name, String type) {
-        Vlnv identity = Vlnv.parse("polymetron:" + type + ":1.0");
+        return of(name, Vlnv.parse("polymetron:" + type + ":1.0"));
+    }
+
+    static Block of(String name, Vlnv identity) {
         return Block.of(name, identity).withDomain("clk", DOMAIN).withDomain("rst", DOMAIN);
     }
 

@@ -26,7 +26,8 @@ public final class Measurements {
                             new PlanSpeed(),
                             new SimulatorSpeed(folder),
                             new HexSpeed(folder),
-                            new HardwareSpeed(folder))) {
+                            new HardwareSpeed(folder),
+                            new OwnBlockSpeed(folder))) {
                 progress.println("measuring: " + each.title());
                 report.append("\n## ").append(each.title()).append("\n\n").append(each.measure());
             }

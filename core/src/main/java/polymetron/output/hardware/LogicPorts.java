@@ -1,9 +1,12 @@
 package polymetron.output.hardware;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import polymetron.elaborate.BlockShape;
 import polymetron.elaborate.Field;
 import polymetron.elaborate.Register;
@@ -26,6 +29,12 @@ import polymetron.verilog.Module;
  */
 public final class LogicPorts {
     private static final int ADDRESS_BITS = 12;
+
+    private static final Pattern TOLD = Pattern.compile("(.+?)(_[a-z]+)");
+
+    /** What is told once for each register, and not for each of its bits. */
+    private static final Set<String> PER_REGISTER =
+            Set.of("_load", "_count", "_stored", "_written", "_taken");
 
     /** Ports of a bank that are the bus's. */
     private static final Set<String> OF_BUS =
@@ -103,33 +112,43 @@ public final class LogicPorts {
 
     private void bank(SizedInterface form, List<Register> registers) {
         Module bank = RegisterBankModule.of("bank", registers, 1, ADDRESS_BITS, port -> true);
+        Map<String, Source> sources = new HashMap<>();
+        for (Register register : registers) {
+            for (Field field : register.fields()) {
+                sources.putIfAbsent(
+                        register.name() + "_" + field.name(), new Source(register, field));
+            }
+        }
         for (Module.Port port : bank.ports()) {
             String name = port.net().name();
             if (!OF_BUS.contains(name) && !name.startsWith("interrupt_")) {
-                ofField(registers, port, name);
+                ofField(sources, port, name);
             }
         }
     }
 
-    private void ofField(List<Register> registers, Module.Port port, String name) {
-        for (Register register : registers) {
-            for (Field field : register.fields()) {
-                String stem = register.name() + "_" + field.name();
-                String rest = name.startsWith(stem) ? name.substring(stem.length()) : null;
-                if (rest != null && (rest.isEmpty() || rest.matches("_[a-z]+"))) {
-                    boolean perRegister =
-                            Set.of("_load", "_count", "_stored", "_written", "_taken")
-                                    .contains(rest);
-                    add(
-                            name,
-                            port.way() == Module.Way.OUTPUT,
-                            port.net().bits(),
-                            width(register.type(), perRegister ? null : field.type()),
-                            false,
-                            explains(rest, field.type()));
-                    return;
-                }
-            }
+    /** What ports of a bank belong to. */
+    private record Source(Register register, Field field) {}
+
+    /** A port is named as its field, or as that and what it tells in lower case. */
+    private void ofField(Map<String, Source> sources, Module.Port port, String name) {
+        Matcher told = TOLD.matcher(name);
+        Source source = sources.get(name);
+        String rest = "";
+        if (source == null && told.matches()) {
+            source = sources.get(told.group(1));
+            rest = told.group(2);
+        }
+        if (source != null) {
+            add(
+                    name,
+                    port.way() == Module.Way.OUTPUT,
+                    port.net().bits(),
+                    width(
+                            source.register().type(),
+                            PER_REGISTER.contains(rest) ? null : source.field().type()),
+                    false,
+                    explains(rest, source.field().type()));
         }
     }
 
