@@ -315,6 +315,31 @@ final class OwnBlockTest {
         assertThat(BlockFromHdl.of(files, null, "own").module()).isEqualTo("m");
     }
 
+    /** A map of 10,000 registers is not compared pair by pair: what would take hours has no part in it. */
+    @Test
+    @Timeout(120)
+    void tenThousandRegistersHaveModuleAndDriver() {
+        StringBuilder rows = new StringBuilder("register,field,bits,access\n");
+        for (int at = 0; at < 10_000; at++) {
+            rows.append("R%s,VALUE,31:0,RW\n".formatted(at));
+        }
+        String registers = RegisterTable.read(rows.toString());
+        int from = DOCUMENT.indexOf("\"registers\": [");
+        int to = DOCUMENT.indexOf("\"resources\"");
+        OwnBlock block =
+                OwnBlockDocument.read(
+                        "large",
+                        (DOCUMENT.substring(0, from)
+                                        + "\"registers\": "
+                                        + registers
+                                        + ", "
+                                        + DOCUMENT.substring(to))
+                                .replace("\"size\": 4096", "\"size\": 65536"));
+        assertThat(block.type().registers()).hasSize(10_000);
+        assertThat(DriverSkeleton.of(block.type())).contains("chime_set_r9999_value(");
+        assertThat(LogicSkeleton.of(block.type())).contains("R9999_VALUE");
+    }
+
     /** Buses of each protocol and both ends, with nothing but what they cannot do without, are found and fitted. */
     @ParameterizedTest
     @CsvSource({
