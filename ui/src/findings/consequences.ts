@@ -4,10 +4,14 @@ import type { PlatformContext } from '../frame/platform'
 
 /** Findings that there would be after an edit and are not there now; notes are left out. */
 export async function consequencesOf(context: PlatformContext, edit: Edit): Promise<ConsequenceView[]> {
+    const revision = context.platform.value?.revision
     const all = await answer(
         client.POST('/api/platforms/{id}/consequences', {
             params: { path: { id: context.id } },
-            body: { edit: edit as unknown as EditRequest['edit'] },
+            body: {
+                edit: edit as unknown as EditRequest['edit'],
+                ...(revision === undefined ? {} : { revision }),
+            },
         }),
     )
     return all.filter((each) => each.grade !== 'note')

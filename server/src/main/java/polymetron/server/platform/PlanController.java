@@ -227,7 +227,10 @@ final class PlanController {
                 : edit.describe();
     }
 
-    record EditToTry(Edit edit) {}
+    /**
+     * @param revision the one that the edit is meant for; missing for the newest
+     */
+    record EditToTry(Edit edit, @Nullable Long revision) {}
 
     record ConsequenceView(String grade, String subject, String what) {}
 
@@ -237,7 +240,8 @@ final class PlanController {
         if (request.edit() == null) {
             throw new RejectedEdit("edit", "the edit is missing");
         }
-        return consequences(store.read(id).platform(), request.edit());
+        // An edit that was made meanwhile may be this very one.
+        return consequences(store.read(id, request.revision()).platform(), request.edit());
     }
 
     private List<ConsequenceView> consequences(Platform platform, Edit edit) {

@@ -46,6 +46,22 @@ final class PlatformApiTest {
         assertThat(demo.path("blocks").asInt()).isEqualTo(8);
     }
 
+    /** A look at what an edit would break comes after the edit itself: it is meant for the revision before. */
+    @Test
+    void consequencesAreThoseForTheRevisionThatTheEditIsMeantFor() {
+        String id = server.create("Looked at late", "station");
+        String look = "/api/platforms/" + id + "/consequences";
+        String remove = "{\"edit\": \"remove-block\", \"block\": \"console\"}";
+        JsonNode first =
+                server.post(look, "{\"edit\": %s, \"revision\": 1}".formatted(remove)).json();
+        assertThat(edit(id, 1, remove).status()).isEqualTo(200);
+        assertThat(server.post(look, "{\"edit\": %s, \"revision\": 1}".formatted(remove)).json())
+                .isEqualTo(first);
+        assertThat(server.post(look, "{\"edit\": %s}".formatted(remove)).status()).isEqualTo(422);
+        assertThat(server.post(look, "{\"edit\": %s, \"revision\": 99}".formatted(remove)).status())
+                .isEqualTo(404);
+    }
+
     /** The first half of the walk: blocks one by one, each as the wiring plan proposes, end without a finding. */
     @Test
     void anEmptyPlatformIsBuiltBlockByBlock() {
