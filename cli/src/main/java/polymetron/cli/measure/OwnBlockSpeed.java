@@ -172,22 +172,8 @@ final class OwnBlockSpeed implements Measurement {
                 ENTRY(_start)
                 SECTIONS { . = 0; .text : { *(.text*) } }
                 """);
-        Outside.write(
-                folder,
-                "own.c",
-                """
-                __attribute__((naked)) void _start(void)
-                {
-                    __asm__ volatile(
-                        "li t0, 0x10010000\\n li t1, %s\\n li t3, 0x10000000\\n"
-                        "1: sw t1, 0(t0)\\n lw t2, 0(t0)\\n bne t1, t2, 2f\\n"
-                        "addi t1, t1, -1\\n bnez t1, 1b\\n"
-                        "li t2, 'd'\\n sb t2, 0(t3)\\n 3: j 3b\\n"
-                        "2: li t2, 'w'\\n sb t2, 0(t3)\\n j 3b\\n");
-                }
-                """
-                        .formatted(TURNS));
-        return Outside.compile(folder, "own.c", "own.elf", List.of("-T", "own.ld"));
+        return Outside.compile(
+                folder, "own.c", "own.elf", List.of("-T", "own.ld", "-DTURNS=%s".formatted(TURNS)));
     }
 
     /** Accesses a second of wall time. */
