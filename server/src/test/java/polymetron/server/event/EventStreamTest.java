@@ -50,6 +50,15 @@ final class EventStreamTest {
         assertThat(event.path("revision").asLong()).isEqualTo(revision);
     }
 
+    /** The next revision that is not said again: the database may tell of what was there already, a moment late. */
+    private static JsonNode newer(Heard heard, List<String> before) throws Exception {
+        JsonNode event = heard.next("revision");
+        while (before.contains(event.toString())) {
+            event = heard.next("revision");
+        }
+        return event;
+    }
+
     @Test
     void tellsOfSeveralPlatformsFromTheNewestRevisionOn() throws Exception {
         String one = server.create("First of two", "station");
@@ -65,9 +74,9 @@ final class EventStreamTest {
                             "{\"platform\":\"%s\",\"revision\":2}".formatted(one),
                             "{\"platform\":\"%s\",\"revision\":1}".formatted(other));
             rename(other, 1);
-            isRevision(heard.next("revision"), other, 2);
+            isRevision(newer(heard, begun), other, 2);
             rename(one, 2);
-            isRevision(heard.next("revision"), one, 3);
+            isRevision(newer(heard, begun), one, 3);
             server.send(server.request("/api/platforms/" + one).DELETE().build());
             assertThat(heard.next("gone").path("platform").asString()).isEqualTo(one);
             server.post("/api/removed-platforms/" + one + "/bring-back", "{}");
