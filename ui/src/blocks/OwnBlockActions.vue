@@ -45,7 +45,7 @@ async function remove(): Promise<void> {
     <a
         class="button"
         :href="`/api/library/blocks/${identity}/document`"
-        title="One file with definition, Verilog and drivers, for another installation"
+        title="One file with definition, HDL and drivers, for another installation"
         >Download</a
     >
     <button class="button !text-soft" @click="ask">Remove</button>

@@ -203,7 +203,7 @@ function nextVersion(): void {
                     v-if="change !== undefined"
                     class="button"
                     :href="`/api/library/blocks/${from}/document`"
-                    title="One file with definition, Verilog and drivers, for another installation"
+                    title="One file with definition, HDL and drivers, for another installation"
                     >Download</a
                 >
                 <button v-if="change !== undefined" class="button" @click="nextVersion">New version</button>

@@ -41,4 +41,10 @@ final class Machine {
     static String ratio(double value) {
         return String.format(Locale.ROOT, "%.2f", value);
     }
+
+    /** A row of a table: what was timed, both times and their ratio. */
+    static String row(String what, Repeat.Pair pair) {
+        return "| %s | %s | %s | %s |%n"
+                .formatted(what, millis(pair.one()), millis(pair.other()), ratio(pair.ratio()));
+    }
 }

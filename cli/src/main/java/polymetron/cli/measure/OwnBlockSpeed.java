@@ -56,10 +56,10 @@ final class OwnBlockSpeed implements Measurement {
         Repeat.Pair driver = beside(() -> DriverSkeleton.of(block.type()), mapper, document);
         return "| %s registers | time | JSON parse | ratio |%n|---|---:|---:|---:|%n"
                         .formatted(REGISTERS)
-                + row("pasted as a table", paste)
-                + row("document read and checked", read)
-                + row("module to begin with", module)
-                + row("driver to begin with", driver)
+                + Machine.row("pasted as a table", paste)
+                + Machine.row("document read and checked", read)
+                + Machine.row("module to begin with", module)
+                + Machine.row("driver to begin with", driver)
                 + bench();
     }
 
@@ -67,15 +67,6 @@ final class OwnBlockSpeed implements Measurement {
             java.util.concurrent.Callable<?> work, JsonMapper mapper, String document)
             throws Exception {
         return Repeat.inTurns(2, 3, work, () -> mapper.readTree(document));
-    }
-
-    private static String row(String what, Repeat.Pair pair) {
-        return "| %s | %s | %s | %s |%n"
-                .formatted(
-                        what,
-                        Machine.millis(pair.one()),
-                        Machine.millis(pair.other()),
-                        Machine.ratio(pair.ratio()));
     }
 
     private static String table() {

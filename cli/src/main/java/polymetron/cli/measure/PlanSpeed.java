@@ -51,9 +51,9 @@ final class PlanSpeed implements Measurement {
         BlockPacking known = new BlockPacking(sort, false);
         Repeat.Pair warm = Repeat.inTurns(20, 20, () -> pack(known), () -> mapper.readTree(text));
         return "| | time | JSON parse | ratio |\n|---|---:|---:|---:|\n"
-                + row("6 clocks over at most 4 PLLs", plls)
-                + row(MEMORIES + " memories, tables from nothing", cold)
-                + row(MEMORIES + " memories, tables known", warm)
+                + Machine.row("6 clocks over at most 4 PLLs", plls)
+                + Machine.row(MEMORIES + " memories, tables from nothing", cold)
+                + Machine.row(MEMORIES + " memories, tables known", warm)
                 + "\nAim: PLL settings for 6 outputs in less than 50 ms.\n";
     }
 
@@ -63,14 +63,5 @@ final class PlanSpeed implements Measurement {
             blocks += packing.tiles(64L + number * 131, 1 + number * 7 % 128, 4096).size();
         }
         return blocks;
-    }
-
-    private static String row(String what, Repeat.Pair pair) {
-        return "| %s | %s | %s | %s |%n"
-                .formatted(
-                        what,
-                        Machine.millis(pair.one()),
-                        Machine.millis(pair.other()),
-                        Machine.ratio(pair.ratio()));
     }
 }
