@@ -9,7 +9,8 @@ import {
     type InjectionKey,
     type Ref,
 } from 'vue'
-import { answer, client, type Edit, type EditRequest } from '../api/client'
+import { client, type Edit } from '../api/client'
+import { allConsequencesOf } from '../findings/consequences'
 import { open } from '../frame/actions'
 import { tell, tellProblem } from '../frame/notices'
 import type { PlatformContext } from '../frame/platform'
@@ -93,12 +94,7 @@ export function provideSelection(context: PlatformContext): Selection {
                 : { edit: 'several', title: `remove ${String(edits.length)} blocks`, edits }
         const asked = { names: names.value, edit, domains }
         try {
-            const consequences = await answer(
-                client.POST('/api/platforms/{id}/consequences', {
-                    params: { path: { id: context.id } },
-                    body: { edit: edit as unknown as EditRequest['edit'] },
-                }),
-            )
+            const consequences = await allConsequencesOf(context, edit)
             removal.value = { ...asked, consequences }
             if (consequences.length === 0 && domains.length === 0) {
                 confirmRemoval()

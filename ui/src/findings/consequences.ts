@@ -4,8 +4,13 @@ import type { PlatformContext } from '../frame/platform'
 
 /** Findings that there would be after an edit and are not there now; notes are left out. */
 export async function consequencesOf(context: PlatformContext, edit: Edit): Promise<ConsequenceView[]> {
+    return (await allConsequencesOf(context, edit)).filter((each) => each.grade !== 'note')
+}
+
+/** The same with notes. */
+export async function allConsequencesOf(context: PlatformContext, edit: Edit): Promise<ConsequenceView[]> {
     const revision = context.platform.value?.revision
-    const all = await answer(
+    return answer(
         client.POST('/api/platforms/{id}/consequences', {
             params: { path: { id: context.id } },
             body: {
@@ -14,7 +19,6 @@ export async function consequencesOf(context: PlatformContext, edit: Edit): Prom
             },
         }),
     )
-    return all.filter((each) => each.grade !== 'note')
 }
 
 /** The same for an edit that changes while it is looked at; empty until the answer is there. */
