@@ -6,14 +6,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Set;
 import java.util.SortedMap;
-import org.antlr.v4.runtime.BaseErrorListener;
 import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.CommonTokenStream;
-import org.antlr.v4.runtime.RecognitionException;
-import org.antlr.v4.runtime.Recognizer;
-import org.antlr.v4.runtime.Token;
 import polymetron.hdl.grammar.VerilogHeader;
 import polymetron.hdl.grammar.VerilogLexer;
 
@@ -22,8 +19,10 @@ import polymetron.hdl.grammar.VerilogLexer;
  * as expressions, in the port list or behind it. What it cannot read it names with file and line; it never guesses.
  */
 public final class VerilogReader {
-    /** Deepest nesting of brackets: more than is written by hand. */
-    private static final int DEEPEST = 200;
+    private static final Set<Integer> OPENING =
+            Set.of(VerilogLexer.OPEN, VerilogLexer.LEFT, VerilogLexer.LBRACE);
+    private static final Set<Integer> CLOSING =
+            Set.of(VerilogLexer.CLOSE, VerilogLexer.RIGHT, VerilogLexer.RBRACE);
 
     private static final int MOST_MODULES = 1000;
     private static final int MOST_PROBLEMS = 100;
@@ -74,29 +73,14 @@ public final class VerilogReader {
         lexer.removeErrorListeners();
         CommonTokenStream tokens = new CommonTokenStream(lexer);
         tokens.fill();
-        if (tooDeep(tokens, lines)) {
+        OptionalInt tooDeep = HdlSyntax.tooDeep(tokens.getTokens(), OPENING, CLOSING);
+        if (tooDeep.isPresent()) {
+            say(lines, tooDeep.getAsInt(), HdlSyntax.TOO_DEEP);
             return;
         }
         VerilogHeader parser = new VerilogHeader(tokens);
         parser.removeErrorListeners();
-        parser.addErrorListener(
-                new BaseErrorListener() {
-                    @Override
-                    public void syntaxError(
-                            Recognizer<?, ?> recognizer,
-                            Object symbol,
-                            int line,
-                            int column,
-                            String message,
-                            RecognitionException wrong) {
-                        Token token = (Token) symbol;
-                        String what =
-                                token.getType() == Token.EOF
-                                        ? "the file ends in the middle of a module"
-                                        : "'%s' cannot be read here".formatted(token.getText());
-                        say(lines, line, what);
-                    }
-                });
+        parser.addErrorListener(new HdlSyntax("module", (line, what) -> say(lines, line, what)));
         VerilogHeader.SourceContext parsed = parser.source();
         parsed.package_().forEach(this::constantsOf);
         for (VerilogHeader.ModuleContext module : parsed.module()) {
@@ -112,22 +96,6 @@ public final class VerilogReader {
     static HdlProblem problem(List<Directives.Line> lines, int line, String what) {
         Directives.Line at = lines.get(Math.clamp(line - 1, 0, lines.size() - 1));
         return new HdlProblem(at.file(), at.number(), what);
-    }
-
-    private boolean tooDeep(CommonTokenStream tokens, List<Directives.Line> lines) {
-        int depth = 0;
-        for (Token token : tokens.getTokens()) {
-            switch (token.getType()) {
-                case VerilogLexer.OPEN, VerilogLexer.LEFT, VerilogLexer.LBRACE -> depth++;
-                case VerilogLexer.CLOSE, VerilogLexer.RIGHT, VerilogLexer.RBRACE -> depth--;
-                default -> {}
-            }
-            if (depth > DEEPEST) {
-                say(lines, token.getLine(), "more than %s brackets are open".formatted(DEEPEST));
-                return true;
-            }
-        }
-        return false;
     }
 
     private void constantsOf(VerilogHeader.PackageContext of) {

@@ -7,12 +7,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
 import java.util.SortedMap;
-import org.antlr.v4.runtime.BaseErrorListener;
 import org.antlr.v4.runtime.CharStreams;
 import org.antlr.v4.runtime.CommonTokenStream;
-import org.antlr.v4.runtime.RecognitionException;
-import org.antlr.v4.runtime.Recognizer;
 import org.antlr.v4.runtime.Token;
 import org.antlr.v4.runtime.tree.TerminalNode;
 import polymetron.hdl.grammar.VhdlHeader;
@@ -23,8 +22,8 @@ import polymetron.hdl.grammar.VhdlLexer;
  * constants of packages in the same files. What it cannot read it names with file and line; it never guesses.
  */
 final class VhdlReader {
-    /** Deepest nesting of brackets: more than is written by hand. */
-    private static final int DEEPEST = 200;
+    private static final Set<Integer> OPENING = Set.of(VhdlLexer.OPEN);
+    private static final Set<Integer> CLOSING = Set.of(VhdlLexer.CLOSE);
 
     private static final int MOST_PROBLEMS = 100;
 
@@ -62,32 +61,17 @@ final class VhdlReader {
         lexer.removeErrorListeners();
         CommonTokenStream tokens = new CommonTokenStream(lexer);
         tokens.fill();
-        if (tooDeep(name, tokens)) {
+        OptionalInt tooDeep = HdlSyntax.tooDeep(tokens.getTokens(), OPENING, CLOSING);
+        if (tooDeep.isPresent()) {
+            problems.add(new HdlProblem(name, tooDeep.getAsInt(), HdlSyntax.TOO_DEEP));
             return;
         }
         VhdlHeader parser = new VhdlHeader(tokens);
         parser.removeErrorListeners();
         parser.addErrorListener(
-                new BaseErrorListener() {
-                    @Override
-                    public void syntaxError(
-                            Recognizer<?, ?> recognizer,
-                            Object symbol,
-                            int line,
-                            int column,
-                            String message,
-                            RecognitionException wrong) {
-                        Token token = (Token) symbol;
-                        problems.add(
-                                new HdlProblem(
-                                        name,
-                                        line,
-                                        token.getType() == Token.EOF
-                                                ? "the file ends in the middle of a declaration"
-                                                : "'%s' cannot be read here"
-                                                        .formatted(token.getText())));
-                    }
-                });
+                new HdlSyntax(
+                        "declaration",
+                        (line, what) -> problems.add(new HdlProblem(name, line, what))));
         List<Token> words =
                 tokens.getTokens().stream()
                         .filter(token -> token.getChannel() == Token.DEFAULT_CHANNEL)
@@ -121,25 +105,6 @@ final class VhdlReader {
                 }
             }
         }
-    }
-
-    private boolean tooDeep(String name, CommonTokenStream tokens) {
-        int depth = 0;
-        for (Token token : tokens.getTokens()) {
-            depth +=
-                    token.getType() == VhdlLexer.OPEN
-                            ? 1
-                            : token.getType() == VhdlLexer.CLOSE ? -1 : 0;
-            if (depth > DEEPEST) {
-                problems.add(
-                        new HdlProblem(
-                                name,
-                                token.getLine(),
-                                "more than %s brackets are open".formatted(DEEPEST)));
-                return true;
-            }
-        }
-        return false;
     }
 
     private void add(HdlModule entity) {
