@@ -19,6 +19,8 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import polymetron.bench.behaviour.BehaviourRig;
+import polymetron.bench.behaviour.Behaviours;
 import polymetron.bench.machine.ExerciseRun.Moved;
 import polymetron.bench.mutant.EvidenceFile;
 import polymetron.bench.mutant.Judgement;
@@ -33,7 +35,7 @@ import polymetron.outside.Tool;
 
 /**
  * Whether the tests of a block would notice hardware that is wrong: its exercise, and where bench and hardware answer alike
- * ({@link RegisterUseTest}) random use of its registers. Twenty changes of two blocks in every run; others by hand with
+ * ({@link RegisterUseTest}) random use of its registers; of some its module by itself ({@link Behaviours}). Twenty changes of two blocks in every run; others by hand with
  * -Dpolymetron.mutants=50 -Dpolymetron.mutants.blocks=NAME,NAME, and -Dpolymetron.evidence=write to keep what came out for the
  * library's pages.
  */
@@ -41,6 +43,7 @@ final class ExerciseMutantsTest {
     private static final int COUNT = Integer.getInteger("polymetron.mutants", 20);
     private static final int SEED = 1;
     private static final long MOST_CYCLES = 3_000_000;
+    private static final int ALONE_CYCLES = 40_000;
 
     /** Of those that make a difference at least this part must be noticed. */
     private static final double NOTICED =
@@ -123,7 +126,8 @@ final class ExerciseMutantsTest {
         String module = found.type().hardware().module();
         Path hdl = folder.resolve("hdl");
         Evidence.Size size = MeasuredSize.of(platform, found, hdl);
-        Mutants mutants = Mutants.put(hdl, module, parameters(hdl, module, found), COUNT, SEED);
+        Map<String, Long> parameters = parameters(hdl, module, found);
+        Mutants mutants = Mutants.put(hdl, module, parameters, COUNT, SEED);
         changed = found.name();
         run.watch(changed);
         watch(found.name());
@@ -137,19 +141,45 @@ final class ExerciseMutantsTest {
                                 Stream.of(exercise),
                                 USED.contains(block) ? uses(run, found.name()) : Stream.empty())
                         .toList();
+        Optional<BehaviourRig> alone = alone(hdl, block, parameters);
         Judgement judgement =
                 Judgement.of(
                         mutants,
                         number ->
-                                programs.stream()
-                                        .anyMatch(each -> !said(number, each).equals(each.said())));
+                                alone.filter(rig -> !rig.wrong(number).isEmpty()).isPresent()
+                                        || programs.stream()
+                                                .anyMatch(
+                                                        each ->
+                                                                !said(number, each)
+                                                                        .equals(each.said())));
         System.out.println(judgement.text(block));
         assertThat(judgement.part()).isGreaterThanOrEqualTo(NOTICED);
-        EvidenceFile.write(found.type(), judgement, tests(block), size);
+        EvidenceFile.write(found.type(), judgement, tests(block, alone.isPresent()), size);
     }
 
-    private List<String> tests(String block) {
+    /** The module by itself, beside what it has to do in each cycle. */
+    private static Optional<BehaviourRig> alone(
+            Path hdl, String block, Map<String, Long> parameters) {
+        Optional<BehaviourRig> rig =
+                Behaviours.of(block, parameters)
+                        .map(
+                                behaviour ->
+                                        BehaviourRig.of(
+                                                hdl,
+                                                parameters,
+                                                behaviour,
+                                                "with_changes.mutated.",
+                                                ALONE_CYCLES,
+                                                SEED));
+        rig.ifPresent(each -> assertThat(each.wrong(0)).isEmpty());
+        return rig;
+    }
+
+    private List<String> tests(String block, boolean isAlone) {
         List<String> tests = new ArrayList<>(List.of("the exercise"));
+        if (isAlone) {
+            tests.add("random use of the module by itself, cycle by cycle");
+        }
         if (USED.contains(block)) {
             tests.add("random use of its registers");
         }

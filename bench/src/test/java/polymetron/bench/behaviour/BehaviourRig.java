@@ -1,0 +1,256 @@
+package polymetron.bench.behaviour;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.math.BigInteger;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.TreeMap;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import polymetron.expression.Value;
+import polymetron.hdl.HdlModule;
+import polymetron.hdl.HdlPort;
+import polymetron.hdl.VerilogReader;
+import polymetron.outside.Tool;
+import polymetron.verilog.Module;
+
+/** A module by itself in a simulation, with the inputs of a {@link Behaviour}, and what has to come out. */
+public final class BehaviourRig {
+    private static final int RESET_CYCLES = 4;
+
+    private final Path hdl;
+    private final HdlModule module;
+    private final Map<String, Value> parameters;
+    private final Behaviour behaviour;
+    private final String name;
+
+    /** What comes out of each cycle behind the reset, by output. */
+    private final List<Map<String, Long>> expected = new ArrayList<>();
+
+    private BehaviourRig(
+            Path hdl, HdlModule module, Map<String, Value> parameters, Behaviour behaviour) {
+        this.hdl = hdl;
+        this.module = module;
+        this.parameters = parameters;
+        this.behaviour = behaviour;
+        name = "behaviour_" + module.name();
+    }
+
+    /**
+     * Builds the simulation.
+     *
+     * @param hdl folder with the module and all that it needs
+     * @param prefix path from the module to its registers, with a point behind it; empty where they are in the module itself
+     */
+    public static BehaviourRig of(
+            Path hdl,
+            Map<String, Long> parameters,
+            Behaviour behaviour,
+            String prefix,
+            int cycles,
+            long seed) {
+        String file = behaviour.module() + ".v";
+        String text = read(hdl.resolve(file));
+        HdlModule module =
+                VerilogReader.read(new TreeMap<>(Map.of(file, text))).modules().stream()
+                        .filter(each -> each.name().equals(behaviour.module()))
+                        .findFirst()
+                        .orElseThrow();
+        Map<String, Value> values = new LinkedHashMap<>();
+        parameters.forEach(
+                (each, value) ->
+                        values.put(
+                                each, Value.Bits.of(BigInteger.valueOf(value), Long.SIZE, true)));
+        BehaviourRig rig = new BehaviourRig(hdl, module, values, behaviour);
+        rig.build(text, prefix, cycles, new Random(seed));
+        return rig;
+    }
+
+    /**
+     * What does not come out as it has to, for a person; empty where all is well.
+     *
+     * @param mutant which change of the hardware is on; 0 for none
+     */
+    public String wrong(int mutant) {
+        List<String> lines =
+                Tool.tryRun(hdl, "vvp", "-n", name + ".vvp", "+MUTANT=" + mutant)
+                        .output()
+                        .lines()
+                        .toList();
+        List<String> outputs = outputs().stream().map(HdlPort::name).toList();
+        if (lines.size() != expected.size()) {
+            return "%d cycles instead of %d: %s"
+                    .formatted(
+                            lines.size(), expected.size(), lines.isEmpty() ? "" : lines.getLast());
+        }
+        for (int cycle = 0; cycle < lines.size(); cycle++) {
+            String[] values = lines.get(cycle).split(" ");
+            for (int at = 0; at < values.length; at++) {
+                Long due = expected.get(cycle).get(outputs.get(at));
+                if (due != null && !isSame(values[at], due)) {
+                    return "cycle %d: %s is %s instead of %x"
+                            .formatted(cycle, outputs.get(at), values[at], due);
+                }
+            }
+        }
+        return "";
+    }
+
+    private static boolean isSame(String value, long due) {
+        return value.chars().allMatch(each -> Character.digit(each, 16) >= 0)
+                && new BigInteger(value, 16).longValue() == due;
+    }
+
+    private List<HdlPort> inputs() {
+        return module.ports().stream()
+                .filter(port -> port.way() == Module.Way.INPUT)
+                .filter(port -> !port.name().equals("clk") && !port.name().equals("rst"))
+                .toList();
+    }
+
+    private List<HdlPort> outputs() {
+        return module.ports().stream().filter(port -> port.way() == Module.Way.OUTPUT).toList();
+    }
+
+    /** Each line of memory has rst, the inputs, whether registers are put somewhere, and where. */
+    private void build(String text, String prefix, int cycles, Random random) {
+        List<String> lines = new ArrayList<>();
+        behaviour.reset();
+        for (int cycle = -RESET_CYCLES; cycle < cycles; cycle++) {
+            Map<String, Long> in = cycle < 0 ? Map.of() : behaviour.inputs(random, cycle);
+            Map<String, Long> put = cycle < 0 ? Map.of() : behaviour.put(random, cycle);
+            BigInteger line = BigInteger.valueOf(cycle < 0 ? 1 : 0);
+            for (HdlPort port : inputs()) {
+                line = with(line, module.bits(port, parameters), in.getOrDefault(port.name(), 0L));
+            }
+            for (Map.Entry<String, Integer> each : behaviour.registers().entrySet()) {
+                Long value = put.get(each.getKey());
+                line = with(line, 1, value == null ? 0 : 1);
+                line = with(line, each.getValue(), value == null ? 0 : value);
+            }
+            lines.add(line.toString(16));
+            if (cycle >= 0) {
+                Map<String, Long> all = new LinkedHashMap<>();
+                inputs().forEach(port -> all.put(port.name(), in.getOrDefault(port.name(), 0L)));
+                expected.add(behaviour.step(all));
+            }
+        }
+        Tool.write(hdl, name + ".hex", String.join("\n", lines));
+        Tool.write(hdl, name + "_bench.v", bench(text, prefix, lines.size()));
+        Tool.run(
+                hdl,
+                "iverilog -g2005 -s bench -y . -o %1$s.vvp %1$s_bench.v"
+                        .formatted(name)
+                        .split(" "));
+    }
+
+    private static String read(Path file) {
+        try {
+            return Files.readString(file);
+        } catch (IOException failure) {
+            throw new UncheckedIOException(failure);
+        }
+    }
+
+    private static BigInteger with(BigInteger line, int bits, long value) {
+        BigInteger mask = BigInteger.ONE.shiftLeft(bits).subtract(BigInteger.ONE);
+        return line.shiftLeft(bits).or(BigInteger.valueOf(value).and(mask));
+    }
+
+    private String bench(String text, String prefix, int count) {
+        StringBuilder declared = new StringBuilder();
+        StringBuilder put = new StringBuilder();
+        StringBuilder release = new StringBuilder();
+        List<String> columns = new ArrayList<>(List.of("rst"));
+        int bits = 1;
+        for (HdlPort port : inputs()) {
+            int width = module.bits(port, parameters);
+            declared.append("    reg [%d:0] %s;\n".formatted(width - 1, port.name()));
+            columns.add(port.name());
+            bits += width;
+        }
+        for (HdlPort port : outputs()) {
+            declared.append(
+                    "    wire [%d:0] %s;\n"
+                            .formatted(module.bits(port, parameters) - 1, port.name()));
+        }
+        for (Map.Entry<String, Integer> each : behaviour.registers().entrySet()) {
+            String value = "to_" + each.getKey().replace('.', '_');
+            String place = "block." + prefix + each.getKey();
+            declared.append(
+                    "    reg put_%1$s;\n    reg [%2$d:0] %1$s;\n"
+                            .formatted(value, each.getValue() - 1));
+            columns.add("put_" + value);
+            columns.add(value);
+            bits += 1 + each.getValue();
+            // A change behind a register makes a net of it.
+            boolean isRegister = isRegister(text, each.getKey(), !prefix.isEmpty());
+            put.append(
+                    "            if (put_%1$s) %2$s%3$s = %1$s;\n"
+                            .formatted(value, isRegister ? "" : "force ", place));
+            if (!isRegister) {
+                release.append("            release %s;\n".formatted(place));
+            }
+        }
+        String given =
+                parameters.entrySet().stream()
+                        .map(each -> ".%s(%s)".formatted(each.getKey(), each.getValue().asNumber()))
+                        .collect(Collectors.joining(", "));
+        String connected =
+                module.ports().stream()
+                        .map(port -> ".%1$s(%1$s)".formatted(port.name()))
+                        .collect(Collectors.joining(", "));
+        String formats = outputs().stream().map(port -> "%h").collect(Collectors.joining(" "));
+        String outputs = outputs().stream().map(HdlPort::name).collect(Collectors.joining(", "));
+        return """
+        module bench;
+            reg clk = 0;
+            reg rst;
+        %s
+            reg [%d:0] given [0:%d];
+            integer at;
+            %s%s block (%s);
+            initial begin
+                $readmemh("%s.hex", given);
+                for (at = 0; at < %d; at = at + 1) begin
+                    {%s} = given[at];
+        %s            #1;
+                    if (!rst) $display("%s", %s);
+                    clk = 1;
+                    #1;
+        %s            clk = 0;
+                end
+                $finish;
+            end
+        endmodule
+        """
+                .formatted(
+                        declared,
+                        bits - 1,
+                        count - 1,
+                        module.name(),
+                        given.isEmpty() ? "" : " #(%s)".formatted(given),
+                        connected,
+                        name,
+                        count,
+                        String.join(", ", columns),
+                        put,
+                        formats,
+                        outputs,
+                        release);
+    }
+
+    private static boolean isRegister(String text, String register, boolean isChanged) {
+        String where = isChanged ? text.substring(text.indexOf("module mutated")) : text;
+        return register.contains(".")
+                || Pattern.compile("\\breg +(\\[[^;,]*\\] *)?%s\\b".formatted(register))
+                        .matcher(where)
+                        .find();
+    }
+}
