@@ -31,9 +31,9 @@ final class ChannelTurn {
         used = isUsed;
     }
 
-    /** Whether a sample that comes now is worked on. */
+    /** Whether a sample that comes now is worked on; the first channel decides for all. */
     boolean works(boolean enabled) {
-        return enabled && (used || channel == 0);
+        return channel == 0 ? enabled : used;
     }
 
     void next() {

@@ -21,6 +21,9 @@ public final class FirFilterModel extends SampleModel {
 
     private boolean ends;
 
+    /** The first channel decides for all. */
+    private boolean handsOn;
+
     FirFilterModel(RegisterBank bank, FirShape shape) {
         super(bank, shape.channels(), "out", false);
         this.shape = shape;
@@ -38,7 +41,10 @@ public final class FirFilterModel extends SampleModel {
 
     @Override
     long begin(StreamWord word) {
-        if (bypass.isSet()) {
+        if (turn.isFirst()) {
+            handsOn = bypass.isSet();
+        }
+        if (handsOn) {
             return 0;
         }
         ends = word.last();
@@ -46,6 +52,12 @@ public final class FirFilterModel extends SampleModel {
         System.arraycopy(last, 0, last, 1, last.length - 1);
         last[0] = word.sample(shape.sample());
         return shape.depth() + MORE_EDGES;
+    }
+
+    /** What is above a sample in the word is its sign. */
+    @Override
+    StreamWord handedOn(StreamWord word) {
+        return StreamWord.of(word.sample(shape.sample()), word.last());
     }
 
     /** Coefficients count as they are when they are needed; they are not changed meanwhile. */

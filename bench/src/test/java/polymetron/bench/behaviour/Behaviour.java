@@ -1,5 +1,6 @@
 package polymetron.bench.behaviour;
 
+import java.math.BigInteger;
 import java.util.Map;
 import java.util.Random;
 
@@ -20,6 +21,11 @@ public interface Behaviour {
      * @param cycle counted from 0
      */
     Map<String, Long> inputs(Random random, int cycle);
+
+    /** Inputs of more than 64 bits that belong to those that were given last. */
+    default Map<String, BigInteger> wide() {
+        return Map.of();
+    }
 
     /** Registers that are put somewhere before the next edge; mostly none. The state of this object follows. */
     Map<String, Long> put(Random random, int cycle);

@@ -127,12 +127,18 @@ public final class BehaviourRig {
             Map<String, Long> put = cycle < 0 ? Map.of() : behaviour.put(random, cycle);
             BigInteger line = BigInteger.valueOf(cycle < 0 ? 1 : 0);
             for (HdlPort port : inputs()) {
-                line = with(line, module.bits(port, parameters), in.getOrDefault(port.name(), 0L));
+                BigInteger value =
+                        behaviour
+                                .wide()
+                                .getOrDefault(
+                                        port.name(),
+                                        BigInteger.valueOf(in.getOrDefault(port.name(), 0L)));
+                line = with(line, module.bits(port, parameters), value);
             }
             for (Map.Entry<String, Integer> each : behaviour.registers().entrySet()) {
                 Long value = put.get(each.getKey());
-                line = with(line, 1, value == null ? 0 : 1);
-                line = with(line, each.getValue(), value == null ? 0 : value);
+                line = with(line, 1, BigInteger.valueOf(value == null ? 0 : 1));
+                line = with(line, each.getValue(), BigInteger.valueOf(value == null ? 0 : value));
             }
             lines.add(line.toString(16));
             if (cycle >= 0) {
@@ -158,9 +164,9 @@ public final class BehaviourRig {
         }
     }
 
-    private static BigInteger with(BigInteger line, int bits, long value) {
+    private static BigInteger with(BigInteger line, int bits, BigInteger value) {
         BigInteger mask = BigInteger.ONE.shiftLeft(bits).subtract(BigInteger.ONE);
-        return line.shiftLeft(bits).or(BigInteger.valueOf(value).and(mask));
+        return line.shiftLeft(bits).or(value.and(mask));
     }
 
     private String bench(String text, String prefix, int count) {

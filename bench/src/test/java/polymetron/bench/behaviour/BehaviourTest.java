@@ -4,19 +4,26 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import polymetron.Shipped;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.library.BlockType;
 import polymetron.library.Vlnv;
 import polymetron.outside.Tool;
+import polymetron.platform.Platform;
 
 /** Modules by themselves, cycle by cycle, beside what they have to do by their description. */
 final class BehaviourTest {
-    private static final int CYCLES = 20_000;
+    private static final int CYCLES = 10_000;
 
     @TempDir private Path folder;
 
@@ -63,19 +70,48 @@ final class BehaviourTest {
     @ParameterizedTest
     @MethodSource("modules")
     void doesWhatItsDescriptionSays(String block, Map<String, Long> parameters) {
+        assertThat(alone(block, parameters, Behaviours.of(block, parameters).orElseThrow()))
+                .isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "fir-filter, SAMPLE=16 CHANNELS=3 TAPS=5 MULTIPLIERS=2",
+        "fir-filter, SAMPLE=24 CHANNELS=1 TAPS=4 MULTIPLIERS=1 SHIFT=0",
+        "fir-filter, SAMPLE=32 CHANNELS=2 TAPS=7 MULTIPLIERS=7 INSIDE=45",
+        "decimating-filter, SAMPLE=16 CHANNELS=3 RATE=8 ORDER=3",
+        "decimating-filter, SAMPLE=32 CHANNELS=1 RATE=5 ORDER=1",
+        "decimating-filter, SAMPLE=24 CHANNELS=4 RATE=16 ORDER=5",
+        "threshold-trigger, SAMPLE=16 CHANNELS=3 SHORT=2 LONG=16",
+        "threshold-trigger, SAMPLE=32 CHANNELS=1 SHORT=16 LONG=64"
+    })
+    void worksOnSamplesAsTheBenchDoes(String type, String settings) {
+        Map<String, String> chosen = new TreeMap<>();
+        for (String each : settings.split(" ")) {
+            chosen.put(each.split("=")[0], each.split("=")[1]);
+        }
+        ElaboratedPlatform platform =
+                Shipped.elaborate(
+                        new Editor(Shipped.LIBRARY)
+                                .apply(
+                                        Platform.empty("Rig", Shipped.BOARD),
+                                        new Edit.AddBlock("rig", newest(type), chosen)));
+        ElaboratedBlock block = platform.block("rig").orElseThrow();
+        Map<String, Long> parameters = new TreeMap<>();
+        block.type()
+                .hardware()
+                .parameters()
+                .forEach((name, value) -> parameters.put(name, block.shape().number(value, 0)));
+        assertThat(alone(type, parameters, Behaviours.of(platform, block, parameters).get()))
+                .isEmpty();
+    }
+
+    private String alone(String block, Map<String, Long> parameters, Behaviour behaviour) {
         Shipped.LIBRARY.hardware().common().forEach((name, text) -> Tool.write(folder, name, text));
         Shipped.LIBRARY
                 .hardware()
                 .of(newest(block))
                 .forEach((name, text) -> Tool.write(folder, name, text));
-        BehaviourRig rig =
-                BehaviourRig.of(
-                        folder,
-                        parameters,
-                        Behaviours.of(block, parameters).orElseThrow(),
-                        "",
-                        CYCLES,
-                        1);
-        assertThat(rig.wrong(0)).isEmpty();
+        return BehaviourRig.of(folder, parameters, behaviour, "", CYCLES, 1).wrong(0);
     }
 }

@@ -2,16 +2,32 @@ package polymetron.bench.behaviour;
 
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import polymetron.bench.block.SampleBehaviour;
+import polymetron.elaborate.ElaboratedBlock;
+import polymetron.elaborate.ElaboratedPlatform;
 
 /** What is written down of blocks, by the name of their type. */
 public final class Behaviours {
+    private static final Set<String> OF_SAMPLES =
+            Set.of("fir-filter", "decimating-filter", "threshold-trigger");
+
     private Behaviours() {}
+
+    /** What is written down of a block, or what the bench has of one that works on samples. */
+    public static Optional<Behaviour> of(
+            ElaboratedPlatform platform, ElaboratedBlock block, Map<String, Long> parameters) {
+        String name = block.type().identity().name();
+        return OF_SAMPLES.contains(name)
+                ? Optional.of(new SampleBehaviour(platform, block, parameters))
+                : of(name, parameters);
+    }
 
     /**
      * @param parameters those of its module
      * @return empty for a block of which nothing is written down
      */
-    public static Optional<Behaviour> of(String block, Map<String, Long> parameters) {
+    static Optional<Behaviour> of(String block, Map<String, Long> parameters) {
         return Optional.ofNullable(
                 switch (block) {
                     case "event-counter" -> new EventCounterBehaviour(parameters.get("GATE"));

@@ -141,7 +141,7 @@ final class ExerciseMutantsTest {
                                 Stream.of(exercise),
                                 USED.contains(block) ? uses(run, found.name()) : Stream.empty())
                         .toList();
-        Optional<BehaviourRig> alone = alone(hdl, block, parameters);
+        Optional<BehaviourRig> alone = alone(hdl, platform, found, parameters);
         Judgement judgement =
                 Judgement.of(
                         mutants,
@@ -159,9 +159,12 @@ final class ExerciseMutantsTest {
 
     /** The module by itself, beside what it has to do in each cycle. */
     private static Optional<BehaviourRig> alone(
-            Path hdl, String block, Map<String, Long> parameters) {
+            Path hdl,
+            ElaboratedPlatform platform,
+            ElaboratedBlock block,
+            Map<String, Long> parameters) {
         Optional<BehaviourRig> rig =
-                Behaviours.of(block, parameters)
+                Behaviours.of(platform, block, parameters)
                         .map(
                                 behaviour ->
                                         BehaviourRig.of(

@@ -58,14 +58,18 @@ module polymetron_fir_filter #(
     reg [TAP-1:0] slot;
     reg [STEP-1:0] step;
     reg used;
+    reg passed_on;
     reg last;
     reg [SAMPLE-1:0] sample;
     reg [INSIDE-1:0] sum;
     wire [32:0] word;
     wire is_there;
     wire is_last_channel = channel == LAST_CHANNEL[CHANNEL-1:0];
-    // What is dropped counts as a channel too; work begins with the first one.
-    wire works = CONTROL_ENABLE && (used || channel == {CHANNEL{1'b0}});
+    // What is dropped counts as a channel too. The first one decides for all: a round that has begun is finished, or the samples of
+    // some channels would stand a place further in their history than those of others.
+    wire is_first_channel = channel == {CHANNEL{1'b0}};
+    wire works = is_first_channel ? CONTROL_ENABLE : used;
+    wire passes_on = is_first_channel ? CONTROL_BYPASS : passed_on;
     wire takes = does == WAITS;
 
     polymetron_stream_slice #(.BITS(33)) slice (
@@ -153,6 +157,7 @@ module polymetron_fir_filter #(
             slot <= {TAP{1'b0}};
             step <= {STEP{1'b0}};
             used <= 1'b0;
+            passed_on <= 1'b0;
             last <= 1'b0;
             sample <= {SAMPLE{1'b0}};
             sum <= {INSIDE{1'b0}};
@@ -170,8 +175,9 @@ module polymetron_fir_filter #(
                     step <= {STEP{1'b0}};
                     if (is_there) begin
                         used <= works;
+                        passed_on <= passes_on;
                         if (!works) next_channel;
-                        else does <= CONTROL_BYPASS ? GIVES : WORKS;
+                        else does <= passes_on ? GIVES : WORKS;
                     end
                 end
                 WORKS: begin
@@ -189,7 +195,7 @@ module polymetron_fir_filter #(
                         does <= WAITS;
                         next_channel;
                         // Handed on as it is, a sample is in no history.
-                        if (is_last_channel && step != {STEP{1'b0}}) newest <= newest == LAST_SLOT[TAP-1:0] ? {TAP{1'b0}} : newest + 1'b1;
+                        if (is_last_channel && !passed_on) newest <= newest == LAST_SLOT[TAP-1:0] ? {TAP{1'b0}} : newest + 1'b1;
                     end
                 end
             endcase
