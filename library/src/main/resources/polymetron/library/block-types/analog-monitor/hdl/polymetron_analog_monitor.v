@@ -21,7 +21,8 @@ module polymetron_analog_monitor #(
 );
     localparam LAST = CHANNELS - 1;
 
-    reg [2:0] channel;
+    reg [2:0] turn;
+    wire [2:0] channel = CHANNELS == 1 ? 3'd0 : turn;
     reg measures;
     reg compares;
     wire start = CONTROL_ENABLE && !measures;
@@ -35,7 +36,7 @@ module polymetron_analog_monitor #(
     integer each;
     always @(posedge clk) begin
         if (rst) begin
-            channel <= 3'd0;
+            turn <= 3'd0;
             measures <= 1'b0;
             compares <= 1'b0;
             VALUE_STEPS <= {12 * CHANNELS{1'b0}};
@@ -45,7 +46,7 @@ module polymetron_analog_monitor #(
             else if (done) measures <= 1'b0;
             compares <= done && channel == 3'd0;
             if (done) begin
-                channel <= channel == LAST[2:0] ? 3'd0 : channel + 3'd1;
+                turn <= turn == LAST[2:0] ? 3'd0 : turn + 3'd1;
                 for (each = 0; each < CHANNELS; each = each + 1) begin
                     if (channel == each[2:0]) VALUE_STEPS[12*each +: 12] <= steps;
                 end
