@@ -110,6 +110,8 @@ final class DmaChannel {
         if (now) {
             leaves = true;
             asked = false;
+            // A word that comes with it stays at its source.
+            show();
         }
     }
 

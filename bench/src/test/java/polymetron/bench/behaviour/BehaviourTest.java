@@ -83,9 +83,11 @@ final class BehaviourTest {
         "decimating-filter, SAMPLE=32 CHANNELS=1 RATE=5 ORDER=1",
         "decimating-filter, SAMPLE=24 CHANNELS=4 RATE=16 ORDER=5",
         "threshold-trigger, SAMPLE=16 CHANNELS=3 SHORT=2 LONG=16",
-        "threshold-trigger, SAMPLE=32 CHANNELS=1 SHORT=16 LONG=64"
+        "threshold-trigger, SAMPLE=32 CHANNELS=1 SHORT=16 LONG=64",
+        "dma, RING=1 FIFO=16 BURST=4",
+        "dma, RING=1 FIFO=64 BURST=4 WIDTH=64"
     })
-    void worksOnSamplesAsTheBenchDoes(String type, String settings) {
+    void worksAsOnTheBench(String type, String settings) {
         Map<String, String> chosen = new TreeMap<>();
         for (String each : settings.split(" ")) {
             chosen.put(each.split("=")[0], each.split("=")[1]);

@@ -3,6 +3,7 @@ package polymetron.bench.behaviour;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import polymetron.bench.block.DmaBehaviour;
 import polymetron.bench.block.SampleBehaviour;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -18,6 +19,9 @@ public final class Behaviours {
     public static Optional<Behaviour> of(
             ElaboratedPlatform platform, ElaboratedBlock block, Map<String, Long> parameters) {
         String name = block.type().identity().name();
+        if (name.equals("dma")) {
+            return Optional.of(new DmaBehaviour(platform, block, parameters));
+        }
         return OF_SAMPLES.contains(name)
                 ? Optional.of(new SampleBehaviour(platform, block, parameters))
                 : of(name, parameters);
