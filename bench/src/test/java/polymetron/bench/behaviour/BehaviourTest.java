@@ -40,6 +40,9 @@ final class BehaviourTest {
                 Arguments.of("signal-probe", probe(16, 8, 0, 0, 16)),
                 Arguments.of("signal-probe", probe(48, 16, 15, 0, 32)),
                 Arguments.of("signal-probe", probe(8, 4, 1, 2, 8)),
+                Arguments.of("converter-reader", reader(3, 24, 4, 1)),
+                Arguments.of("converter-reader", reader(1, 16, 2, 0)),
+                Arguments.of("converter-reader", reader(2, 32, 6, 3)),
                 Arguments.of("ring-writer", Map.of("WIDTH", 32L, "BURST", 4L)),
                 Arguments.of("ring-writer", Map.of("WIDTH", 64L, "BURST", 16L)));
     }
@@ -65,6 +68,10 @@ final class BehaviourTest {
                 .filter(each -> each.name().equals(block))
                 .max(Vlnv.BY_VERSION)
                 .orElseThrow();
+    }
+
+    private static Map<String, Long> reader(long channels, long sample, long divider, long mode) {
+        return Map.of("CHANNELS", channels, "SAMPLE", sample, "DIVIDER", divider, "MODE", mode);
     }
 
     @ParameterizedTest

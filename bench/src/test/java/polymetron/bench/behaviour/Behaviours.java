@@ -51,6 +51,12 @@ public final class Behaviours {
                             new RingWriterBehaviour(
                                     parameters.get("WIDTH").intValue(),
                                     parameters.get("BURST").intValue());
+                    case "converter-reader" ->
+                            new ConverterReaderBehaviour(
+                                    parameters.get("CHANNELS").intValue(),
+                                    parameters.get("SAMPLE").intValue(),
+                                    parameters.get("DIVIDER").intValue(),
+                                    parameters.get("MODE").intValue());
                     default -> null;
                 });
     }
