@@ -43,6 +43,8 @@ final class BehaviourTest {
                 Arguments.of("converter-reader", reader(3, 24, 4, 1)),
                 Arguments.of("converter-reader", reader(1, 16, 2, 0)),
                 Arguments.of("converter-reader", reader(2, 32, 6, 3)),
+                Arguments.of("i2c-controller", Map.of("FILTER", 5L)),
+                Arguments.of("i2c-controller", Map.of("FILTER", 1L)),
                 Arguments.of("ring-writer", Map.of("WIDTH", 32L, "BURST", 4L)),
                 Arguments.of("ring-writer", Map.of("WIDTH", 64L, "BURST", 16L)));
     }

@@ -57,6 +57,7 @@ public final class Behaviours {
                                     parameters.get("SAMPLE").intValue(),
                                     parameters.get("DIVIDER").intValue(),
                                     parameters.get("MODE").intValue());
+                    case "i2c-controller" -> new I2cBehaviour(parameters.get("FILTER").intValue());
                     default -> null;
                 });
     }
