@@ -113,10 +113,10 @@ public final class Mutants {
                                 "-p",
                                 ("read_ilang mutated.il; copy mutated gate; %s; rename mutated"
                                      + " gold; setattr -mod -unset keep_hierarchy"
-                                     + " polymetron_converter; flatten; memory_map; opt_clean;"
-                                     + " equiv_make gold gate both; hierarchy -top both; opt_clean;"
-                                     + " equiv_simple -undef -seq 4; equiv_induct -undef -seq 8;"
-                                     + " equiv_status -assert")
+                                     + " polymetron_converter; setattr -mod -unset top gold gate;"
+                                     + " flatten; memory_map; opt_clean; equiv_make gold gate both;"
+                                     + " hierarchy -top both; opt_clean; equiv_simple -undef -seq"
+                                     + " 4; equiv_induct -undef -seq 8; equiv_status -assert")
                                         .formatted(change))
                         .status()
                 == 0;
