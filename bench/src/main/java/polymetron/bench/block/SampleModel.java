@@ -156,7 +156,7 @@ abstract class SampleModel extends StreamModel {
     }
 
     @Override
-    public final void resetStream() {
+    public void resetStream() {
         slice.clear();
         turn.clear();
         clearSamples();

@@ -91,6 +91,12 @@ public final class ThresholdTriggerModel extends SampleModel {
         return compare() ? StreamWord.of(onChannel << 8 | (on ? 1 : 0), false) : null;
     }
 
+    @Override
+    public void resetStream() {
+        super.resetStream();
+        onChannel = 0;
+    }
+
     /** Returns whether it goes on or off. */
     private boolean compare() {
         shown = largest;

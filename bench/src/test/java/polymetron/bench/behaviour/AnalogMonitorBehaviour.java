@@ -55,7 +55,7 @@ final class AnalogMonitorBehaviour implements Behaviour {
     /** Levels and thresholds lie close to one another. */
     @Override
     public Map<String, Long> inputs(Random random, int cycle) {
-        if (cycle == 0 || once(random, 40)) {
+        if (hysteresis == 0 || once(random, 40)) {
             hysteresis = once(random, 3) ? random.nextInt(STEPS) : random.nextInt(8);
             for (int flag = 0; flag < FLAGS; flag++) {
                 long near = levels[0] + random.nextInt(7) - 3 + (once(random, 2) ? hysteresis : 0);
@@ -130,7 +130,6 @@ final class AnalogMonitorBehaviour implements Behaviour {
 
     @Override
     public void reset() {
-        java.util.Arrays.fill(levels, 0);
         java.util.Arrays.fill(values, 0);
         channel = 0;
         flags = 0;

@@ -23,6 +23,7 @@ import polymetron.verilog.Module;
 /** A module by itself in a simulation, with the inputs of a {@link Behaviour}, and what has to come out. */
 public final class BehaviourRig {
     private static final int RESET_CYCLES = 4;
+    private static final int RESET_EVERY = 50_000;
 
     private final Path hdl;
     private final HdlModule module;
@@ -121,11 +122,18 @@ public final class BehaviourRig {
     /** Each line of memory has rst, the inputs, whether registers are put somewhere, and where. */
     private void build(String text, String prefix, int cycles, Random random) {
         List<String> lines = new ArrayList<>();
-        behaviour.reset();
-        for (int cycle = -RESET_CYCLES; cycle < cycles; cycle++) {
-            Map<String, Long> in = cycle < 0 ? Map.of() : behaviour.inputs(random, cycle);
-            Map<String, Long> put = cycle < 0 ? Map.of() : behaviour.put(random, cycle);
-            BigInteger line = BigInteger.valueOf(cycle < 0 ? 1 : 0);
+        int next = 0;
+        for (int cycle = 0; cycle < cycles; cycle++) {
+            boolean isReset = cycle >= next && cycle < next + RESET_CYCLES;
+            if (cycle == next + RESET_CYCLES) {
+                next = cycle + random.nextInt(1 + random.nextInt(RESET_EVERY));
+            }
+            if (isReset) {
+                behaviour.reset();
+            }
+            Map<String, Long> in = isReset ? Map.of() : behaviour.inputs(random, cycle);
+            Map<String, Long> put = isReset ? Map.of() : behaviour.put(random, cycle);
+            BigInteger line = BigInteger.valueOf(isReset ? 1 : 0);
             for (HdlPort port : inputs()) {
                 BigInteger value =
                         behaviour
@@ -141,7 +149,7 @@ public final class BehaviourRig {
                 line = with(line, each.getValue(), BigInteger.valueOf(value == null ? 0 : value));
             }
             lines.add(line.toString(16));
-            if (cycle >= 0) {
+            if (!isReset) {
                 Map<String, Long> all = new LinkedHashMap<>();
                 inputs().forEach(port -> all.put(port.name(), in.getOrDefault(port.name(), 0L)));
                 expected.add(behaviour.step(all));

@@ -350,5 +350,11 @@ public final class DmaBehaviour implements Behaviour {
     public void reset() {
         model.reset();
         offered = null;
+        written.clear();
+        late.clear();
+        for (Side side : List.of(send, receive)) {
+            side.cyclesLeft = 0;
+            side.isDone = false;
+        }
     }
 }

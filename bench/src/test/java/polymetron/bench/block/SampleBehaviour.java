@@ -24,6 +24,7 @@ public final class SampleBehaviour implements Behaviour {
     private final int sampleBits;
     private final int taps;
     private final int coefficientBits;
+    private final int shift;
     private final BlockModel model;
     private final RegisterBank bank;
     private final SteppedElement element;
@@ -36,6 +37,13 @@ public final class SampleBehaviour implements Behaviour {
     private int slowSource = 1;
     private int slowSink = 1;
     private int amplitude = 16;
+
+    /** Coefficients of 1, and samples that are sums of few bits. */
+    private boolean edges;
+
+    /** Cycles between two times that it is switched off, on average. */
+    private int calm = 300;
+
     private int wordsLeft;
     private int rests;
 
@@ -46,6 +54,7 @@ public final class SampleBehaviour implements Behaviour {
         sampleBits = parameters.get("SAMPLE").intValue();
         taps = parameters.getOrDefault("TAPS", 0L).intValue();
         coefficientBits = parameters.getOrDefault("COEFFICIENT", 0L).intValue();
+        shift = parameters.getOrDefault("SHIFT", 1L).intValue();
         model =
                 BlockModels.create(
                                 platform,
@@ -78,10 +87,20 @@ public final class SampleBehaviour implements Behaviour {
     public Map<String, Long> inputs(Random random, int cycle) {
         if (wordsLeft == 0 && offered == null && ++rests > REST) {
             rests = 0;
-            wordsLeft = channels * (1 + random.nextInt(120));
+            calm = random.nextInt(4) == 0 ? 300 : 20_000;
+            int rounds = 1 + random.nextInt(120);
             slowSource = 1 + random.nextInt(3) * random.nextInt(30);
             slowSink = 1 + random.nextInt(3) * random.nextInt(30);
-            settings(random);
+            if (module.equals("polymetron_decimating_filter") && random.nextInt(8) == 0) {
+                // Rates that take long.
+                rounds = 300 + random.nextInt(900);
+                slowSource = 1;
+                slowSink = 1;
+                bank.field("RATE", "SAMPLES").put(rounds - random.nextInt(9));
+            } else {
+                settings(random);
+            }
+            wordsLeft = channels * rounds;
         }
         if (offered == null && wordsLeft > 0 && random.nextInt(slowSource) == 0) {
             wordsLeft--;
@@ -89,6 +108,12 @@ public final class SampleBehaviour implements Behaviour {
                 amplitude = 1 + random.nextInt(32);
             }
             offered = random.nextInt() >> 32 - amplitude & 0xFFFF_FFFFL;
+            if (edges) {
+                // Sums that lie where the last bit is rounded.
+                int bit = 1 << random.nextInt(sampleBits - 2);
+                int half = random.nextInt(2) << Math.max(0, shift - 1);
+                offered = (random.nextBoolean() ? half - bit : half + bit) & 0xFFFF_FFFFL;
+            }
             if (random.nextInt(16) == 0) {
                 // The largest and the smallest sample, with other bits above.
                 offered = (1L << sampleBits - 1) - random.nextInt(2);
@@ -100,7 +125,7 @@ public final class SampleBehaviour implements Behaviour {
         in.put("in_tdata", offered == null ? random.nextInt() & 0xFFFF_FFFFL : offered);
         in.put("in_tlast", last ? 1L : 0L);
         in.put(source + "_tready", random.nextInt(slowSink) == 0 ? 1L : 0L);
-        boolean toggles = random.nextInt(enabled() ? 500 : 50) == 0;
+        boolean toggles = random.nextInt(enabled() ? calm : 50) == 0;
         if (toggles) {
             bank.field("CONTROL", "ENABLE").put(enabled() ? 0 : 1);
         }
@@ -130,7 +155,13 @@ public final class SampleBehaviour implements Behaviour {
         switch (module) {
             case "polymetron_fir_filter" -> {
                 int size = 1 + random.nextInt(coefficientBits);
+                edges = random.nextInt(3) > 0;
                 for (int tap = 0; tap < taps; tap++) {
+                    if (edges) {
+                        long ones = (1L << coefficientBits) - 1;
+                        bank.row("COEFFICIENT", tap, "VALUE").put(random.nextInt(3) - 1 & ones);
+                        continue;
+                    }
                     bank.row("COEFFICIENT", tap, "VALUE")
                             .put(random.nextInt() >> 32 - size & (1L << coefficientBits) - 1);
                 }
@@ -210,6 +241,7 @@ public final class SampleBehaviour implements Behaviour {
         model.reset();
         offered = null;
         wordsLeft = 0;
+        edges = false;
         rests = 0;
     }
 }

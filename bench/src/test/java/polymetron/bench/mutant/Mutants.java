@@ -107,16 +107,17 @@ public final class Mutants {
         return Tool.tryRun(
                                 hdl,
                                 "timeout",
-                                "10",
+                                "40",
                                 "yosys",
                                 "-q",
                                 "-p",
                                 ("read_ilang mutated.il; copy mutated gate; %s; rename mutated"
                                      + " gold; setattr -mod -unset keep_hierarchy"
                                      + " polymetron_converter; setattr -mod -unset top gold gate;"
-                                     + " flatten; memory_map; opt_clean; equiv_make gold gate both;"
-                                     + " hierarchy -top both; opt_clean; equiv_simple -undef -seq"
-                                     + " 4; equiv_induct -undef -seq 8; equiv_status -assert")
+                                     + " flatten; memory_map; simplemap; opt -purge; equiv_make"
+                                     + " gold gate both; hierarchy -top both; opt_clean -purge;"
+                                     + " equiv_simple -seq 1; equiv_induct -seq 4; equiv_status"
+                                     + " -assert")
                                         .formatted(change))
                         .status()
                 == 0;
