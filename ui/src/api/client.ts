@@ -48,6 +48,7 @@ export type ConsequenceView = Schemas['ConsequenceView']
 export type HdlFoundView = Schemas['HdlFound']
 export type BlockLook = Schemas['BlockLook']
 export type CompiledView = Schemas['CompiledView']
+export type SelfTestView = Schemas['SelfTestView']
 export type EditRequest = Schemas['EditRequest']
 
 /** An edit as the API takes it; the server checks the rest. */

@@ -1,44 +1,23 @@
 <script setup lang="ts">
-import { computed, shallowRef } from 'vue'
-import { upload, type CompiledView } from '../api/client'
-import { tellProblem } from '../frame/notices'
+import { computed } from 'vue'
+import type { CompiledView } from '../api/client'
+import { counted, useBlockTrial } from './blockTrial'
 
 /** What the compilers say of the block as it is now, on request: it takes some seconds. */
 const props = defineProps<{ text: string; disabled: boolean }>()
-const outcome = shallowRef<CompiledView & { of: string }>()
-const stop = shallowRef<AbortController>()
-const isCurrent = computed(() => outcome.value?.of === props.text)
+const { outcome, cancel, isCurrent, run } = useBlockTrial<CompiledView>(
+    '/api/library/blocks/compile',
+    () => props.text,
+)
 const errors = computed(() => outcome.value?.said.filter((each) => each.isError).length ?? 0)
-
-async function run(): Promise<void> {
-    const of = props.text
-    const control = new AbortController()
-    stop.value = control
-    try {
-        const found = await upload<CompiledView>(
-            '/api/library/blocks/compile',
-            new Blob([of]),
-            control.signal,
-        )
-        outcome.value = { ...found, of }
-    } catch (problem) {
-        if (!control.signal.aborted) {
-            tellProblem(problem)
-        }
-    } finally {
-        stop.value = undefined
-    }
-}
-
-const count = (number: number, what: string): string => `${String(number)} ${what}${number === 1 ? '' : 's'}`
 </script>
 
 <template>
     <section aria-labelledby="compilers" class="mt-5">
         <h2 id="compilers" class="heading">Compilers</h2>
-        <p v-if="stop" class="mt-1 flex items-center gap-2 text-[13px] text-soft" role="status">
+        <p v-if="cancel" class="mt-1 flex items-center gap-2 text-[13px] text-soft" role="status">
             Compiling…
-            <button class="button !py-0" @click="stop.abort()">Cancel</button>
+            <button class="button !py-0" @click="cancel()">Cancel</button>
         </p>
         <template v-else>
             <p v-if="!outcome" class="mt-1 text-[13px] text-soft">
@@ -47,10 +26,10 @@ const count = (number: number, what: string): string => `${String(number)} ${wha
             </p>
             <p v-else-if="outcome.missing" class="mt-1 text-[13px] text-warn">{{ outcome.missing }}</p>
             <p v-else class="mt-1 text-[13px]" role="status">
-                {{ outcome.tools.join(' and ') }}, {{ count(outcome.sets, 'set') }} of parameters:
+                {{ outcome.tools.join(' and ') }}, {{ counted(outcome.sets, 'set') }} of parameters:
                 <span v-if="!outcome.said.length">nothing is wrong.</span>
                 <span v-else>
-                    {{ count(errors, 'error') }}, {{ count(outcome.said.length - errors, 'warning') }}.
+                    {{ counted(errors, 'error') }}, {{ counted(outcome.said.length - errors, 'warning') }}.
                 </span>
                 <span v-if="!isCurrent" class="text-warn">The block was changed since.</span>
             </p>

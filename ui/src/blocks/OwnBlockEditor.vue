@@ -13,6 +13,7 @@ import HdlFound from './HdlFound.vue'
 import { documentText, newBlock, type OwnBlock } from './ownBlock'
 import RegisterBits from './RegisterBits.vue'
 import RegisterEditor from './RegisterEditor.vue'
+import SelfTestSection from './SelfTestSection.vue'
 import { vTyped } from '../frame/typedText'
 
 const route = useRoute()
@@ -345,6 +346,11 @@ function nextVersion(): void {
                         </li>
                     </ul>
                     <CompilerSection
+                        v-if="block.hardware?.length"
+                        :text="text"
+                        :disabled="problems.length > 0 || looked !== text"
+                    />
+                    <SelfTestSection
                         v-if="block.hardware?.length"
                         :text="text"
                         :disabled="problems.length > 0 || looked !== text"

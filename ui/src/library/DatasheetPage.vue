@@ -4,6 +4,7 @@ import { ref } from 'vue'
 import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
 import OwnBlockActions from '../blocks/OwnBlockActions.vue'
+import SelfTestSection from '../blocks/SelfTestSection.vue'
 import EvidenceSection from './EvidenceSection.vue'
 
 const props = defineProps<{ identity: string; own?: boolean }>()
@@ -199,6 +200,8 @@ const open = ref<string>()
                     </tbody>
                 </table>
             </section>
+
+            <SelfTestSection v-if="own" :identity="sheet.identity" />
 
             <EvidenceSection v-if="sheet.evidence" :evidence="sheet.evidence" />
 

@@ -148,6 +148,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/blocks/self-test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["selfTest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library/blocks/{identity}": {
         parameters: {
             query?: never;
@@ -1786,6 +1802,12 @@ export interface components {
             name: string;
             packageName: string;
         };
+        Different: {
+            /** Format: int32 */
+            offset: number;
+            register: string;
+            what: string;
+        };
         DisconnectInterrupt: {
             edit: "DisconnectInterrupt";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -2831,6 +2853,15 @@ export interface components {
             /** Format: int64 */
             worstCycles?: number | null;
         };
+        SelfTestView: {
+            /** Format: int32 */
+            accesses: number;
+            different: components["schemas"]["Different"][];
+            left: string[];
+            missing?: string | null;
+            /** Format: int32 */
+            words: number;
+        };
         SetDomain: {
             edit: "SetDomain";
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
@@ -3424,6 +3455,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+        };
+    };
+    selfTest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["SelfTestView"];
                 };
             };
         };

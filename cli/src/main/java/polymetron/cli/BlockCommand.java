@@ -13,6 +13,9 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import polymetron.bench.foreign.CompilerCheck;
+import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.foreign.RegisterSelfTest;
+import polymetron.bench.machine.BenchException;
 import polymetron.library.Library;
 import polymetron.library.LibraryLoader;
 import polymetron.ownblock.BlockFromHdl;
@@ -77,14 +80,7 @@ final class BlockCommand {
             return print(problems);
         }
         CompilerCheck check =
-                RunCommand.models()
-                        .compilers()
-                        .orElseThrow(
-                                () ->
-                                        new BadInput(
-                                                "verilator, g++, bubblewrap and prlimit are needed,"
-                                                        + " and a system that lets them make"
-                                                        + " namespaces"));
+                RunCommand.models().compilers().orElseThrow(BlockCommand::toolsAreMissing);
         List<CompilerCheck.Said> said = check.of(block, library.hardware()).said();
         for (CompilerCheck.Said each : said) {
             out().printf(
@@ -101,6 +97,60 @@ final class BlockCommand {
         return said.stream().anyMatch(CompilerCheck.Said::isError)
                 ? CommandLineApplication.FINDINGS
                 : 0;
+    }
+
+    @Command(
+            name = "self-test",
+            description =
+                    "Tries the registers of a block type in its HDL, and prints what they do in"
+                            + " another way than they are described.",
+            mixinStandardHelpOptions = true)
+    int selfTest(
+            @Parameters(paramLabel = "BLOCK.json", description = "the block type's document")
+                    Path file)
+            throws IOException {
+        OwnBlock block = OwnBlocks.read(file);
+        Library library = LibraryLoader.load();
+        List<BlockProblem> problems = OwnBlockChecks.of(block, library);
+        if (!problems.isEmpty()) {
+            return print(problems);
+        }
+        if (block.hardware().isEmpty()) {
+            throw new BadInput("%s has no HDL yet".formatted(file));
+        }
+        ForeignModels models = RunCommand.models();
+        if (!models.isPossible()) {
+            throw toolsAreMissing();
+        }
+        RegisterSelfTest.Outcome outcome;
+        try {
+            outcome = new RegisterSelfTest(models).of(block, library);
+        } catch (BenchException cannot) {
+            throw new BadInput(cannot.getMessage());
+        }
+        for (RegisterSelfTest.Different each : outcome.different()) {
+            out().printf("%s at 0x%X: %s%n", each.register(), each.offset(), each.what());
+        }
+        if (!outcome.left().isEmpty()) {
+            out().printf(
+                            "not compared, since the block gives or changes them: %s%n",
+                            String.join(", ", outcome.left()));
+        }
+        out().printf(
+                        "%d words of registers, %d accesses: %s%n",
+                        outcome.words(),
+                        outcome.accesses(),
+                        outcome.different().isEmpty()
+                                ? "as described"
+                                : outcome.different().size() + " different");
+        out().flush();
+        return outcome.different().isEmpty() ? 0 : CommandLineApplication.FINDINGS;
+    }
+
+    private static BadInput toolsAreMissing() {
+        return new BadInput(
+                "verilator, g++, bubblewrap and prlimit are needed, and a system that lets them"
+                        + " make namespaces");
     }
 
     @Command(

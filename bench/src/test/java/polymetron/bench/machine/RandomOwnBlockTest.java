@@ -80,7 +80,7 @@ final class RandomOwnBlockTest {
                 .formatted(number, width, row, String.join(", ", fields));
     }
 
-    private static OwnBlock block(long seed) {
+    static OwnBlock block(long seed) {
         Random random = new Random(seed);
         List<String> registers = new ArrayList<>();
         for (int number = 0; number < 12; number++) {

@@ -1,0 +1,111 @@
+package polymetron.server.bench;
+
+import jakarta.annotation.Nullable;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+import polymetron.bench.foreign.CompilerCheck;
+import polymetron.bench.foreign.RegisterSelfTest;
+import polymetron.bench.machine.BenchException;
+import polymetron.edit.RejectedEdit;
+import polymetron.ownblock.OwnBlock;
+import polymetron.ownblock.OwnBlockChecks;
+import polymetron.ownblock.OwnBlockDocument;
+import polymetron.server.store.Libraries;
+
+/** What compilers say of a block that is being written, and what its HDL does, before it is kept. */
+@RestController
+final class BlockTrialController {
+    private static final String NO_HDL = "There is no HDL yet.";
+    private static final String NO_TOOLS =
+            "Verilator, a C++ compiler or the sandbox is missing on this machine.";
+
+    private final BenchModels models;
+    private final Libraries libraries;
+
+    BlockTrialController(BenchModels models, Libraries libraries) {
+        this.models = models;
+        this.libraries = libraries;
+    }
+
+    /**
+     * @param missing why nothing was run; missing where it was
+     * @param tools compilers that were run
+     * @param sets sets of parameters that were tried: the defaults, and everything as low and as high as it can be
+     */
+    record CompiledView(
+            @Nullable String missing,
+            List<String> tools,
+            int sets,
+            List<CompilerCheck.Said> said) {}
+
+    @PostMapping(
+            value = "/api/library/blocks/compile",
+            consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    CompiledView compile(@RequestBody byte[] document) throws InterruptedException {
+        OwnBlock block = checked(document);
+        if (block.hardware().isEmpty()) {
+            return nothing(NO_HDL);
+        }
+        CompilerCheck check = models.models().compilers().orElse(null);
+        if (check == null) {
+            return nothing(NO_TOOLS);
+        }
+        CompilerCheck.Outcome outcome = check.of(block, libraries.current().hardware());
+        return new CompiledView(null, outcome.tools(), outcome.sets(), outcome.said());
+    }
+
+    /**
+     * @param missing why nothing was run; missing where it was
+     * @param words registers of 32 bits that were tried, and parts of wider ones
+     * @param accesses reads and writes that were done
+     * @param different what the HDL does in another way than the registers say
+     * @param left fields that are not compared, since the block itself gives or changes them
+     */
+    record SelfTestView(
+            @Nullable String missing,
+            int words,
+            int accesses,
+            List<RegisterSelfTest.Different> different,
+            List<String> left) {}
+
+    /** Tries the registers in the HDL. */
+    @PostMapping(
+            value = "/api/library/blocks/self-test",
+            consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    SelfTestView selfTest(@RequestBody byte[] document) {
+        OwnBlock block = checked(document);
+        String missing =
+                block.hardware().isEmpty()
+                        ? NO_HDL
+                        : models.models().isPossible() ? null : NO_TOOLS;
+        if (missing != null) {
+            return new SelfTestView(missing, 0, 0, List.of(), List.of());
+        }
+        try {
+            RegisterSelfTest.Outcome outcome =
+                    new RegisterSelfTest(models.models()).of(block, libraries.current());
+            return new SelfTestView(
+                    null, outcome.words(), outcome.accesses(), outcome.different(), outcome.left());
+        } catch (BenchException cannot) {
+            return new SelfTestView(cannot.getMessage(), 0, 0, List.of(), List.of());
+        }
+    }
+
+    /** A block whose description has nothing wrong. */
+    private OwnBlock checked(byte[] document) {
+        OwnBlock block =
+                OwnBlockDocument.read("block", new String(document, StandardCharsets.UTF_8));
+        if (!OwnBlockChecks.of(block, libraries.current()).isEmpty()) {
+            throw new RejectedEdit("", "what is found wrong with the block comes first");
+        }
+        return block;
+    }
+
+    private static CompiledView nothing(String why) {
+        return new CompiledView(why, List.of(), 0, List.of());
+    }
+}
