@@ -306,6 +306,8 @@ final class CommandLineTest {
         // What is inside only a compiler sees.
         if (RunCommand.models().isPossible()) {
             assertThat(polymetron("block", "compile", made.toString())).isZero();
+            assertThat(polymetron("block", "self-test", made.toString()))
+                    .isEqualTo(CommandLineApplication.BAD_INPUT);
             String vhdl =
                     write(
                             "gate.vhd",

@@ -171,6 +171,7 @@ final class OwnBlocksGuideTest extends BrowserTest {
                     .containsText("Verilator, 1 set of parameters: nothing is wrong.");
             Browser.assertAccessible(page);
         }
+        registersOfTheUnit();
         step("Write `lamps` as the board parts of `strobes`, and choose *Save*.");
         write("Board parts for strobes", "lamps");
         assertThat(page.getByText("Nothing is wrong.", new Page.GetByTextOptions().setExact(true)))
@@ -179,6 +180,46 @@ final class OwnBlocksGuideTest extends BrowserTest {
         assertThat(page.getByText("Block saved").last()).isVisible();
         page.navigate("/library");
         assertThat(page.getByLabel("Block types")).containsText("Strobe unit");
+    }
+
+    private void registersOfTheUnit() {
+        step(
+                "Choose *Add a register*, name it `LEVEL`, and its field `WORD`; write `31:0` as"
+                        + " its bits.");
+        button("Add a register").click();
+        page.keyboard().type("LEVEL");
+        write("Name of field 0 of LEVEL", "WORD");
+        write("Bits of LEVEL.WORD", "31:0");
+        boolean runs = new ForeignModels(Path.of("target/models")).isPossible();
+        Locator test = page.getByLabel("Self-test of the registers");
+        LocatorAssertions.ContainsTextOptions patient =
+                new LocatorAssertions.ContainsTextOptions().setTimeout(90_000);
+        step(
+                "Choose *Test the registers*: a byte that is written alone changes the others too,"
+                        + " for the module does not look at `s_axi_wstrb`.");
+        if (runs) {
+            button("Test the registers").click();
+            assertThat(test).containsText("after byte 0 alone is written", patient);
+            Browser.assertAccessible(page);
+        }
+        step(
+                "Choose the file `strobe_unit.v`, replace `level <= s_axi_wdata;` by the lines"
+                        + " below, and choose *Test again*: the HDL does what the registers say.");
+        String behind = guide.substring(guide.indexOf("replace `level <= s_axi_wdata;`"));
+        String lines = behind.substring(behind.indexOf("```verilog\n") + 11);
+        button("strobe_unit.v").click();
+        Locator text = page.getByLabel("Text of strobe_unit.v");
+        text.fill(
+                text.inputValue()
+                        .replace(
+                                "level <= s_axi_wdata;",
+                                lines.substring(0, lines.indexOf("```")).strip()));
+        text.blur();
+        if (runs) {
+            assertThat(test).containsText("The block was changed since.");
+            button("Test again").click();
+            assertThat(test).containsText("the HDL does what the registers say", patient);
+        }
     }
 
     private void newVersion(String platform) {

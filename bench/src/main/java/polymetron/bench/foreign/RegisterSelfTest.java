@@ -205,7 +205,13 @@ public final class RegisterSelfTest {
                                             is,
                                             when,
                                             due,
-                                            kind.equals("others") ? of(word, is) : "")));
+                                            switch (kind) {
+                                                case "others" -> of(word, is);
+                                                case "bytes" ->
+                                                        ". Bytes that are not written have to stay:"
+                                                            + " are the byte strobes looked at?";
+                                                default -> "";
+                                            })));
         }
 
         /** Where a wrong value comes from. */

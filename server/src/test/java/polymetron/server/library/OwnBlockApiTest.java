@@ -12,6 +12,8 @@ import polymetron.server.OneServer;
 import polymetron.server.RunningServer;
 import polymetron.server.RunningServer.Answer;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /** Block types that people write: looked at, kept, shared, changed by two at once, used, upgraded, and gone. */
 @ExtendWith(OneServer.class)
@@ -27,6 +29,14 @@ final class OwnBlockApiTest {
         return OwnBlockExamples.chime()
                 .replace("bellworks", vendor)
                 .replace("chime.h", vendor + "_chime.h");
+    }
+
+    /** Neither the files nor what the definition says of them. */
+    private static String withoutHdl(String block) {
+        ObjectNode document = (ObjectNode) new ObjectMapper().readTree(block);
+        document.remove("hardware");
+        ((ObjectNode) document.path("definition")).remove("hardware");
+        return document.toString();
     }
 
     private Answer upload(String path, String text) {
@@ -152,10 +162,8 @@ final class OwnBlockApiTest {
         assertThat(upload("/compile", "{").status()).isEqualTo(422);
         String wrong = chime("heard").replace("apb", "nobus");
         assertThat(upload("/compile", wrong).status()).isEqualTo(422);
-        JsonNode bare =
-                upload("/compile", chime("heard").replaceAll("(?s),\\s*\"hardware\": \\[.*", "\n}"))
-                        .json();
-        assertThat(bare.path("said")).isEmpty();
+        assertThat(upload("/compile", withoutHdl(chime("heard"))).json().path("missing").asString())
+                .isEqualTo("There is no HDL yet.");
         JsonNode found = upload("/compile", chime("heard")).json();
         // Where a machine has no compilers or no sandbox, that is what is said.
         if (found.path("missing").isNull() || found.path("missing").isMissingNode()) {
@@ -165,6 +173,25 @@ final class OwnBlockApiTest {
             assertThat(found.path("missing").asString()).contains("missing on this machine");
         }
         assertThat(server.get("/api/library/blocks/heard:io:chime:1.0").status()).isEqualTo(404);
+    }
+
+    @Test
+    void theRegistersOfABlockThatIsNotKeptAreTriedInItsHdl() {
+        assertThat(upload("/self-test", "{").status()).isEqualTo(422);
+        assertThat(
+                        upload("/self-test", withoutHdl(chime("tried")))
+                                .json()
+                                .path("missing")
+                                .asString())
+                .isEqualTo("There is no HDL yet.");
+        JsonNode found = upload("/self-test", chime("tried")).json();
+        // Where a machine has no compilers or no sandbox, that is what is said.
+        if (found.path("missing").isNull() || found.path("missing").isMissingNode()) {
+            assertThat(found.path("different")).isEmpty();
+            assertThat(found.path("accesses").asInt()).isGreaterThan(20);
+        } else {
+            assertThat(found.path("missing").asString()).contains("missing on this machine");
+        }
     }
 
     @Test
