@@ -31,8 +31,8 @@ public interface Behaviour {
     Map<String, Long> put(Random random, int cycle);
 
     /**
-     * Outputs that follow from the state and these inputs, as they are before the edge; then the edge. An output that is not named may
-     * be anything.
+     * Outputs that follow from the state and these inputs, as they are before the edge, and registers of {@link #registers}; then the
+     * edge. What is not named may be anything.
      */
     Map<String, Long> step(Map<String, Long> in);
 

@@ -13,6 +13,7 @@ import java.util.Random;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import polymetron.expression.Value;
 import polymetron.hdl.HdlModule;
 import polymetron.hdl.HdlPort;
@@ -84,7 +85,7 @@ public final class BehaviourRig {
                         .output()
                         .lines()
                         .toList();
-        List<String> outputs = outputs().stream().map(HdlPort::name).toList();
+        List<String> outputs = shown("");
         if (lines.size() != expected.size()) {
             return "%d cycles instead of %d: %s"
                     .formatted(
@@ -117,6 +118,14 @@ public final class BehaviourRig {
 
     private List<HdlPort> outputs() {
         return module.ports().stream().filter(port -> port.way() == Module.Way.OUTPUT).toList();
+    }
+
+    /** Outputs, and registers that are put somewhere: both are compared where it is known what they are. */
+    private List<String> shown(String prefix) {
+        return Stream.concat(
+                        outputs().stream().map(HdlPort::name),
+                        behaviour.registers().keySet().stream().map(each -> prefix + each))
+                .toList();
     }
 
     /** Each line of memory has rst, the inputs, whether registers are put somewhere, and where. */
@@ -220,8 +229,8 @@ public final class BehaviourRig {
                 module.ports().stream()
                         .map(port -> ".%1$s(%1$s)".formatted(port.name()))
                         .collect(Collectors.joining(", "));
-        String formats = outputs().stream().map(port -> "%h").collect(Collectors.joining(" "));
-        String outputs = outputs().stream().map(HdlPort::name).collect(Collectors.joining(", "));
+        String formats = shown("").stream().map(each -> "%h").collect(Collectors.joining(" "));
+        String outputs = String.join(", ", shown("block." + prefix));
         return """
         module bench;
             reg clk = 0;

@@ -80,8 +80,8 @@ final class I2cBehaviour implements Behaviour {
     @Override
     public Map<String, Long> inputs(Random random, int cycle) {
         if (once(random, 400)) {
-            lowCycles = random.nextInt(1 + random.nextInt(60));
-            highCycles = random.nextInt(1 + random.nextInt(60));
+            lowCycles = cycles(random);
+            highCycles = cycles(random);
             othersChange = 5 + random.nextInt(150);
         }
         if (once(random, enabled ? 1500 : 100)) {
@@ -110,15 +110,22 @@ final class I2cBehaviour implements Behaviour {
                 "sda_in", bit((data || !enabled) && !othersHoldData != spike));
     }
 
+    private static int cycles(Random random) {
+        return once(random, 3) ? (int) any(random, 16) : random.nextInt(1 + random.nextInt(60));
+    }
+
     /** Long times of the clock line, and an end of them. */
     @Override
     public Map<String, Long> put(Random random, int cycle) {
-        boolean isTimed = stage != Stage.IDLE && stage != Stage.RISES;
-        if (!isTimed || !once(random, 60)) {
+        if (!isTimed() || !once(random, 60)) {
             return Map.of();
         }
         left = 1 + (once(random, 3) ? (int) any(random, 16) : random.nextInt(4));
         return Map.of("time_left", left - 1L);
+    }
+
+    private boolean isTimed() {
+        return stage != Stage.IDLE && stage != Stage.RISES;
     }
 
     private boolean drivesClock(boolean isOn) {
@@ -157,6 +164,9 @@ final class I2cBehaviour implements Behaviour {
                         "sda_out", 0,
                         "scl_drive", bit(drivesClock(isOn)),
                         "sda_drive", bit(isOn && !data));
+        if (isTimed()) {
+            out.put("time_left", left - 1L);
+        }
         if (isLastBit && reads) {
             out.put("DATA_BYTE_new", (shift << 1 | bit(level)) & 0xFF);
         }
