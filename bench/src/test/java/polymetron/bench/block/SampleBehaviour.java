@@ -93,7 +93,8 @@ public final class SampleBehaviour implements Behaviour {
             slowSink = 1 + random.nextInt(3) * random.nextInt(30);
             if (module.equals("polymetron_decimating_filter") && random.nextInt(8) == 0) {
                 // Rates that take long.
-                rounds = 300 + random.nextInt(900);
+                rounds = (random.nextInt(3) == 0 ? 4100 : 300) + random.nextInt(900);
+                calm = Integer.MAX_VALUE;
                 slowSource = 1;
                 slowSink = 1;
                 bank.field("RATE", "SAMPLES").put(rounds - random.nextInt(9));
