@@ -45,6 +45,7 @@ final class BehaviourTest {
                 Arguments.of("converter-reader", reader(2, 32, 6, 3)),
                 Arguments.of("i2c-controller", Map.of("FILTER", 5L)),
                 Arguments.of("i2c-controller", Map.of("FILTER", 1L)),
+                Arguments.of("uart", Map.of()),
                 Arguments.of("ring-writer", Map.of("WIDTH", 32L, "BURST", 4L)),
                 Arguments.of("ring-writer", Map.of("WIDTH", 64L, "BURST", 16L)));
     }

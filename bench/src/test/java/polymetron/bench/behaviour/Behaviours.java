@@ -58,6 +58,7 @@ public final class Behaviours {
                                     parameters.get("DIVIDER").intValue(),
                                     parameters.get("MODE").intValue());
                     case "i2c-controller" -> new I2cBehaviour(parameters.get("FILTER").intValue());
+                    case "uart" -> new UartBehaviour();
                     default -> null;
                 });
     }
