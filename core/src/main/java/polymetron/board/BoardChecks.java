@@ -12,6 +12,7 @@ import java.util.TreeSet;
 import polymetron.edit.ParameterText;
 import polymetron.edit.RejectedEdit;
 import polymetron.elaborate.BlockShape;
+import polymetron.elaborate.OutwardLink;
 import polymetron.elaborate.SizedOutward;
 import polymetron.elaborate.SizedPort;
 import polymetron.library.BlockType;
@@ -262,7 +263,7 @@ public final class BoardChecks {
 
     private void fits(String at, Board.Part part, SizedOutward outward) {
         for (SizedPort port : outward.ports()) {
-            Board.Signal signal = part.signal(port.name()).orElse(null);
+            Board.Signal signal = OutwardLink.signal(outward, port, part).orElse(null);
             if (signal == null) {
                 note(
                         at,

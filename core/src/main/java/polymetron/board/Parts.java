@@ -6,6 +6,7 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.OutwardLink;
@@ -57,9 +58,16 @@ public final class Parts {
     public static List<String> differences(OutwardLink link, Board.Part part) {
         List<String> differences = new ArrayList<>();
         for (SizedPort port : link.form().ports()) {
-            Optional<Board.Signal> signal = part.signal(port.name());
+            Optional<Board.Signal> signal = OutwardLink.signal(link.form(), port, part);
             if (signal.isEmpty()) {
-                differences.add("%s has no signal %s".formatted(part.name(), port.name()));
+                differences.add(
+                        "%s has no signal %s; its signals are %s"
+                                .formatted(
+                                        part.name(),
+                                        port.name(),
+                                        part.signals().stream()
+                                                .map(Board.Signal::name)
+                                                .collect(Collectors.joining(", "))));
                 continue;
             }
             if (port.width() != signal.get().width()) {

@@ -46,7 +46,7 @@ public record PinUse(String pin, String port, Object subject) {
 
     private static List<String> pins(OutwardLink link, SizedPort port) {
         if (link.part() != null) {
-            return link.part().signal(port.name()).map(Board.Signal::pins).orElse(List.of());
+            return link.signal(port).map(Board.Signal::pins).orElse(List.of());
         }
         return link.binding().pins().getOrDefault(port.name(), List.of());
     }

@@ -78,7 +78,7 @@ public record PinTable(List<PinLine> lines) {
         String standard = null;
         String by = "not assigned";
         if (link.part() != null) {
-            Board.Signal signal = link.part().signal(port.name()).orElse(null);
+            Board.Signal signal = link.signal(port).orElse(null);
             pin = signal == null || line >= signal.width() ? null : signal.pins().get(line);
             standard = signal == null ? null : signal.standard();
             by = "board part " + link.part().name();

@@ -281,11 +281,10 @@ final class Simulation {
         int left = link.form().ports().size();
         for (SizedPort port : link.form().ports()) {
             left--;
-            int lines =
-                    link.part().signal(port.name()).map(Board.Signal::width).orElse(port.width());
+            int lines = link.signal(port).map(Board.Signal::width).orElse(port.width());
             out.line(
                     ".%s(%s%s)%s",
-                    port.name(),
+                    link.signal(port).map(Board.Signal::name).orElse(port.name()),
                     net(link.block().name() + "_" + port.name()),
                     lines < port.width() ? "[%s:0]".formatted(lines - 1) : "",
                     left > 0 ? "," : "");
