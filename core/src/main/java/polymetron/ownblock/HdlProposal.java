@@ -40,6 +40,25 @@ public final class HdlProposal {
     private static final Pattern LOW =
             Pattern.compile(".*(resetn|rstn|_n|_ni|_b|_bar|_l)(_i|_in)?");
     private static final Pattern INTERRUPT = Pattern.compile(".*(irq|intr|interrupt).*");
+
+    /** A kind of board part that lines can go to, or come from, by their name. */
+    private record NamedPart(String kind, Module.Way way, Pattern name) {}
+
+    private static final List<NamedPart> NAMED_PARTS =
+            List.of(
+                    new NamedPart(
+                            "lamps",
+                            Module.Way.OUTPUT,
+                            Pattern.compile("(^|_)(led|lamp|light)s?(_|\\d|$)")),
+                    new NamedPart(
+                            "buttons",
+                            Module.Way.INPUT,
+                            Pattern.compile("(^|_)(button|btn|key)s?(_|\\d|$)")),
+                    new NamedPart(
+                            "switches",
+                            Module.Way.INPUT,
+                            Pattern.compile("(^|_)(switch|switches|sw)(_|\\d|$)")));
+
     private static final int SMALLEST = 12;
     private static final int LARGEST = 20;
 
@@ -417,10 +436,17 @@ public final class HdlProposal {
         ObjectNode form = outward.addObject();
         form.put("name", its);
         form.put("title", plain(port.name()).replace('_', ' '));
-        form.putArray("partKinds").add("header");
+        boolean comesIn = port.way() == Module.Way.INPUT;
+        ArrayNode kinds = form.putArray("partKinds");
+        for (NamedPart part : NAMED_PARTS) {
+            if (part.way() == port.way() && part.name().matcher(its).find()) {
+                kinds.add(part.kind());
+            }
+        }
+        kinds.add("header");
         ObjectNode line = form.putArray("ports").addObject();
         line.put("name", its);
-        line.put("direction", port.way() == Module.Way.INPUT ? "\"in\"" : "\"out\"");
+        line.put("direction", comesIn ? "\"in\"" : "\"out\"");
         String width = width(port);
         if (width.matches("\\d+")) {
             line.put("width", Long.parseLong(width));

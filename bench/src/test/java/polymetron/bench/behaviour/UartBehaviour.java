@@ -145,7 +145,7 @@ final class UartBehaviour implements Behaviour {
         }
         sender.time = time(random);
         receiver.time = time(random);
-        quiet = once(random, 2) ? any(random, 22) : Math.max(0, fourCharacters() - 2);
+        quiet = Math.max(0, fourCharacters() - (once(random, 2) ? 2 : any(random, 22)));
         return named("send_time", sender.time, "receive_time", receiver.time, "quiet", quiet);
     }
 

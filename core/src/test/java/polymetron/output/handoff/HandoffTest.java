@@ -18,6 +18,7 @@ import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
 import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
 import polymetron.elaborate.Field;
 import polymetron.elaborate.InterruptLink;
 import polymetron.elaborate.Register;
@@ -26,6 +27,7 @@ import polymetron.json.Documents;
 import polymetron.output.Fingerprint;
 import polymetron.output.HandoffFile;
 import polymetron.outside.Tool;
+import polymetron.ownblock.OwnBlockExamples;
 import polymetron.platform.Platform;
 import polymetron.platform.PlatformDocument;
 import polymetron.software.SoftwareView;
@@ -167,7 +169,11 @@ final class HandoffTest {
 
     /** The large station and the lock have programs of their own, with every driver of them. */
     @ParameterizedTest
-    @CsvSource({"highland-station, highland.c, 25", "canal-lock, lock.c, 13"})
+    @CsvSource({
+        "highland-station, highland.c, 25",
+        "canal-lock, lock.c, 13",
+        "harbour-light, harbour.c, 7"
+    })
     void demoProgramsAreBuiltFromTheirHandoff(
             String name, String source, int blocks, @TempDir Path folder) throws IOException {
         Platform large =
@@ -177,7 +183,8 @@ final class HandoffTest {
                                 Shipped.file("demo/" + name + ".json"),
                                 java.nio.charset.StandardCharsets.UTF_8));
         assertThat(large.blocks()).hasSizeGreaterThanOrEqualTo(blocks);
-        for (HandoffFile file : Handoff.of(Shipped.elaborate(large)).files()) {
+        for (HandoffFile file :
+                Handoff.of(new Elaborator(OwnBlockExamples.harbour()).elaborate(large)).files()) {
             Tool.write(folder, file.path(), file.text());
         }
         Tool.write(folder, "demo/" + source, Shipped.file("demo/" + source));

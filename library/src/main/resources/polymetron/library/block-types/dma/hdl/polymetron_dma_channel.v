@@ -185,7 +185,6 @@ module polymetron_dma_channel #(
             next <= 32'd0;
         end
         else begin
-            if (length_stored && !ring) asked <= 1'b1;
             case (does)
                 RESTS: begin
                     from_ring <= 1'b0;
@@ -236,6 +235,8 @@ module polymetron_dma_channel #(
                 end
                 default: does <= RESTS;
             endcase
+            // One that is written while the one before it starts is another one.
+            if (length_stored && !ring) asked <= 1'b1;
             begins <= first_stored;
             if (begins) begin
                 descriptor <= first;
