@@ -13,9 +13,17 @@ import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
+import polymetron.board.Parts;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
 import polymetron.json.DocumentException;
 import polymetron.library.BlockType;
+import polymetron.library.Board;
+import polymetron.library.Library;
 import polymetron.outside.Tool;
+import polymetron.platform.Platform;
 
 final class OwnBlockTest {
     static final String DOCUMENT =
@@ -409,5 +417,32 @@ final class OwnBlockTest {
                 folder,
                 "iverilog -g2005 -Wall -s any_end_fitted -o x any_end.v any_end_fitted.v"
                         .split(" "));
+    }
+
+    /** Lines of HDL go to the board part that their name, direction and width fit, whatever the part calls its signal. */
+    @ParameterizedTest
+    @CsvSource({
+        "output [7:0] leds, lamps header, lamps",
+        "input [3:0] btn_i, buttons header, buttons",
+        "input [7:0] sw, switches header, switches",
+        "output [3:0] leds, lamps header, ",
+        "input [7:0] leds, header, ",
+        "output [7:0] skewed, header, "
+    })
+    void linesOfHdlAreProposedForPartsByName(String port, String kinds, String part) {
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put("unit.v", "module unit (input clk, input rst, %s); endmodule\n".formatted(port));
+        OwnBlock block = BlockFromHdl.of(files, null, "bellworks").block();
+        assertThat(block.type().outward().getFirst().partKinds()).containsExactly(kinds.split(" "));
+        Library library = Shipped.LIBRARY.with(block.type(), block.hardware(), block.drivers());
+        Platform platform =
+                new Editor(library)
+                        .apply(
+                                Platform.empty("Unit", Shipped.BOARD),
+                                new Edit.AddBlock("unit", block.type().identity(), Map.of()));
+        ElaboratedPlatform elaborated = new Elaborator(library).elaborate(platform);
+        assertThat(new Parts(elaborated).fitting(elaborated.outward().getFirst()))
+                .extracting(Board.Part::name)
+                .isEqualTo(part == null ? List.of() : List.of(part));
     }
 }
