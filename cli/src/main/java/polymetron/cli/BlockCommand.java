@@ -137,9 +137,10 @@ final class BlockCommand {
                             String.join(", ", outcome.left()));
         }
         out().printf(
-                        "%d words of registers, %d accesses: %s%n",
-                        outcome.words(),
+                        "%d accesses to %d %s of registers: %s%n",
                         outcome.accesses(),
+                        outcome.words(),
+                        outcome.words() == 1 ? "word" : "words",
                         outcome.different().isEmpty()
                                 ? "as described"
                                 : outcome.different().size() + " different");

@@ -23,6 +23,10 @@ public final class RegisterSelfTest {
     private static final int[] PATTERNS = {-1, 0, 0xA5A5_A5A5, 0x5A5A_5A5A};
     private static final int MOST_WORDS = 2000;
     private static final int MOST_DIFFERENT = 200;
+
+    /** Words that do not answer until no more are tried: each costs its patience. */
+    private static final int MOST_SILENT = 8;
+
     private static final int ACCESS_CYCLES = 20;
 
     /** A factor without small divisors spreads the bits of an offset over a word (Knuth, TAOCP 3, 6.4). */
@@ -108,16 +112,22 @@ public final class RegisterSelfTest {
 
         private Outcome outcome() {
             reset();
-            words.forEach(word -> compare(word, "after reset", "reset"));
             for (RegisterWord word : words) {
-                if (word.isWritten() && different.size() < MOST_DIFFERENT) {
+                if (goesOn()) {
+                    compare(word, "after reset", "reset");
+                }
+            }
+            for (RegisterWord word : words) {
+                if (word.isWritten() && goesOn()) {
                     reset();
                     patterns(word);
                     bytes(word);
                 }
             }
-            reset();
-            together();
+            if (goesOn()) {
+                reset();
+                together();
+            }
             return new Outcome(
                     words.size(),
                     accesses,
@@ -130,6 +140,12 @@ public final class RegisterSelfTest {
                             .map(RegisterWord.Place::name)
                             .distinct()
                             .toList());
+        }
+
+        private boolean goesOn() {
+            long silent =
+                    different.keySet().stream().filter(kind -> kind.startsWith("silent")).count();
+            return different.size() < MOST_DIFFERENT && silent < MOST_SILENT;
         }
 
         private void reset() {
