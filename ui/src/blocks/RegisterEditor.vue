@@ -133,6 +133,20 @@ async function paste(event: ClipboardEvent): Promise<void> {
         return
     }
     event.preventDefault()
+    await take(text)
+}
+
+async function chosen(event: Event): Promise<void> {
+    const input = event.target as HTMLInputElement
+    const file = input.files?.[0]
+    if (file) {
+        await take(await file.text())
+    }
+    input.value = ''
+}
+
+/** Adds registers out of a table, or of a description in XML. */
+async function take(text: string): Promise<void> {
     try {
         const read = await upload<Register[]>('/api/library/blocks/registers', new Blob([text]))
         const known = new Set(registers.value.map((each) => each.name))
@@ -140,7 +154,7 @@ async function paste(event: ClipboardEvent): Promise<void> {
         registers.value.push(...added)
         tell(
             'done',
-            `${added.length} ${added.length === 1 ? 'register' : 'registers'} pasted`,
+            `${added.length} ${added.length === 1 ? 'register' : 'registers'} added`,
             added.length === read.length ? '' : 'Those whose names were there already are left as they were.',
         )
     } catch (problem) {
@@ -311,7 +325,20 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
             </tbody>
         </table>
         <div class="mt-2 flex items-center gap-3">
-            <button class="button" @click="addRegister(registers.length)">Add a register</button>
+            <button class="button shrink-0" @click="addRegister(registers.length)">Add a register</button>
+            <label
+                class="button shrink-0 cursor-pointer focus-within:outline focus-within:outline-2"
+                title="A table with commas, semicolons or tabs, or a component in XML (IEEE 1685)"
+            >
+                Add from a file …
+                <input
+                    type="file"
+                    class="sr-only"
+                    accept=".csv,.tsv,.txt,.xml"
+                    aria-label="Add registers from a file"
+                    @change="chosen"
+                />
+            </label>
             <span class="text-[13px] text-soft">
                 Enter adds a field, Ctrl+Enter a register, Alt+↑ and Alt+↓ move a row. Paste rows from a
                 spreadsheet: register, offset, field, bits, access, reset, meaning.

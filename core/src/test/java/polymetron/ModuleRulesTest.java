@@ -24,6 +24,9 @@ final class ModuleRulesTest {
                 .resideInAnyPackage(
                         "polymetron..",
                         "java..",
+                        "javax.xml..",
+                        "org.w3c.dom..",
+                        "org.xml.sax..",
                         "tools.jackson..",
                         "com.fasterxml.jackson.annotation..",
                         "com.networknt.schema..",

@@ -26,7 +26,7 @@ import polymetron.ownblock.LogicSkeleton;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
-import polymetron.ownblock.RegisterTable;
+import polymetron.ownblock.RegisterImport;
 
 /** Block types of one's own. */
 @Command(
@@ -249,7 +249,7 @@ final class BlockCommand {
     int registers(
             @Parameters(paramLabel = "TABLE.csv", description = "a row for each field") Path table)
             throws IOException {
-        out().print(RegisterTable.read(Inputs.text(table)));
+        out().print(RegisterImport.read(Inputs.text(table)));
         out().flush();
         return 0;
     }

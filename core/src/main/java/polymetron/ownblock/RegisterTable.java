@@ -177,7 +177,8 @@ public final class RegisterTable {
                 .anyMatch(each -> each.equals("register") || each.equals("bits"));
     }
 
-    private static String name(String text) {
+    /** A name that is legal for a register or field. */
+    static String name(String text) {
         return text.strip()
                 .toUpperCase(Locale.ROOT)
                 .replaceAll("[^A-Z0-9]+", "_")

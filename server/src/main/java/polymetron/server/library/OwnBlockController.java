@@ -25,7 +25,7 @@ import polymetron.ownblock.InterfaceChanges;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
-import polymetron.ownblock.RegisterTable;
+import polymetron.ownblock.RegisterImport;
 import polymetron.server.api.Downloads;
 import polymetron.server.problem.NotThere;
 import polymetron.server.store.Libraries;
@@ -107,13 +107,13 @@ final class OwnBlockController {
         }
     }
 
-    /** Registers out of the rows of a spreadsheet, as a definition has them. */
+    /** Registers out of the rows of a spreadsheet, or a component of IEEE 1685, as a definition has them. */
     @PostMapping(
             value = "/api/library/blocks/registers",
             consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE,
             produces = MediaType.APPLICATION_JSON_VALUE)
     String registers(@RequestBody byte[] table) {
-        return RegisterTable.read(new String(table, StandardCharsets.UTF_8));
+        return RegisterImport.read(new String(table, StandardCharsets.UTF_8));
     }
 
     /**
