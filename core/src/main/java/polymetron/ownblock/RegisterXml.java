@@ -45,6 +45,9 @@ public final class RegisterXml {
 
     private final ArrayNode registers = JsonNodeFactory.instance.arrayNode();
 
+    /** Register files that were gone through: rows of empty ones in one another would never come to an end. */
+    private int files;
+
     private RegisterXml() {}
 
     /**
@@ -155,7 +158,10 @@ public final class RegisterXml {
             long offset = base + number(file, "addressOffset", its).orElse(0L);
             long rows = number(file, "dim", its).orElse(1L);
             long range = number(file, "range", its).orElse(0L);
-            for (long row = 0; row < Math.min(rows, MOST_REGISTERS); row++) {
+            for (long row = 0; row < rows; row++) {
+                if (++files > MOST_REGISTERS) {
+                    throw wrong(its, "there are more than %s register files", MOST_REGISTERS);
+                }
                 String one = rows == 1 ? its : prefix + name(file) + row + "_";
                 block(file, offset + row * range, one, depth + 1);
             }

@@ -172,6 +172,17 @@ final class RegisterXmlTest {
     }
 
     @Test
+    void filesWithoutEndAndDeepTextAreRefused() {
+        String file =
+                "<ipxact:registerFile><ipxact:name>f</ipxact:name><ipxact:dim>90000</ipxact:dim>";
+        assertThatThrownBy(() -> read(file.repeat(3) + "</ipxact:registerFile>".repeat(3)))
+                .hasMessageEndingWith("there are more than 100000 register files");
+        String deep = "<a>".repeat(50_000) + "</a>".repeat(50_000);
+        assertThatThrownBy(() -> read(register("<ipxact:size>" + deep + "</ipxact:size>")))
+                .isInstanceOf(DocumentException.class);
+    }
+
+    @Test
     void tablesAreReadAsBefore() {
         String table = "register,field,bits,access\nLINES,VALUE,3:0,RW\n";
         assertThat(RegisterImport.read("\uFEFF" + table)).isEqualTo(RegisterTable.read(table));
