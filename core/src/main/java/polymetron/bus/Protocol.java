@@ -72,6 +72,11 @@ public enum Protocol {
         return burstBoundaryBytes;
     }
 
+    /** Whether initiators of the library make bursts on it: on AHB-Lite each transfer has an address of its own. */
+    public boolean carriesBursts() {
+        return this == AXI4;
+    }
+
     /** Most transfers of a burst; 1 where there are none. */
     public int longestBurst() {
         return longestBurst;

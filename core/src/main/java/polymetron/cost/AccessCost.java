@@ -15,8 +15,9 @@ import polymetron.elaborate.TargetRange;
  * takes. For what is built as hardware these are the cycles that a simulation of it measures: one number within a clock, and
  * from the fewest to the most where a clock is crossed.
  *
- * <p>A burst keeps the way busy for as long as its slowest part needs for each further transfer: one cycle on a bus with
- * bursts, several where a wide transfer goes out on a narrow bus, and a whole access where a protocol has no bursts.
+ * <p>A burst is one on AXI4 up to the first end that makes accesses of its beats: that of the target, of a bridge or of an adapter.
+ * Each further transfer takes what is behind that end; what the choice of whose turn it is and the answer take, a burst has
+ * once. Where there are no bursts each transfer is a whole access.
  *
  * @param steps parts of the way, from the initiator on
  * @param single cycles of the initiator's bus for a single read
@@ -24,7 +25,9 @@ import polymetron.elaborate.TargetRange;
  * @param answer those of them that come after the target did what was asked: it reads or stores in the cycle before
  * @param worst a single access while all other initiators keep their ways as busy as they can; without an end where they go
  *     first
- * @param nextCycles the same for each further transfer of a burst
+ * @param next a read that is a further transfer of a burst
+ * @param nextWrite the same of a write
+ * @param onceCycles cycles of a single access that a burst has once
  * @param burst transfers of the initiator's longest burst; 1 where it has none
  * @param onBuses cycles for which a single read keeps each bus of the way busy, in that bus's clock, by its name
  */
@@ -34,7 +37,9 @@ public record AccessCost(
         Span write,
         Span answer,
         Span worst,
-        long nextCycles,
+        Span next,
+        Span nextWrite,
+        long onceCycles,
         int burst,
         Map<String, Span> onBuses) {
     public AccessCost {
@@ -46,10 +51,9 @@ public record AccessCost(
      * A part of the way.
      *
      * @param cycles cycles of the clock that it runs on
-     * @param nextCycles the same for each further transfer of a burst
      * @param clockHz that clock; 0 when it is not known
      */
-    public record Step(String what, Span cycles, long nextCycles, long clockHz) {}
+    public record Step(String what, Span cycles, long clockHz) {}
 
     /** Fewest cycles of a single read. */
     public long leastCycles() {
@@ -68,9 +72,14 @@ public record AccessCost(
                 : OptionalLong.of(worst.mostCycles());
     }
 
+    /** Most cycles of each further transfer of a burst. */
+    public long nextCycles() {
+        return next.mostCycles();
+    }
+
     /** Cycles of the longest burst, from the request to the last transfer. */
     public long burstCycles() {
-        return cycles() + (burst - 1) * nextCycles;
+        return cycles() + (burst - 1) * nextCycles();
     }
 
     /**

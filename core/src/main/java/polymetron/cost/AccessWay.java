@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedList;
 import java.util.List;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 import polymetron.bus.Adapter;
 import polymetron.bus.Adapters;
 import polymetron.bus.Protocol;
@@ -36,6 +37,9 @@ final class AccessWay {
     /** What is behind the place that the walk is at, in the clock there. */
     private Course course;
 
+    /** The same for each further transfer of a burst: a memory may have it sooner than the first. */
+    private Course next;
+
     AccessWay(ElaboratedPlatform platform, BusWaits waits) {
         this.platform = platform;
         this.waits = waits;
@@ -66,9 +70,9 @@ final class AccessWay {
     /** An address where there is nothing: the bus itself answers. */
     AccessCost toNowhere(AddressSpace space) {
         if (space.bus() == null) {
-            course = Course.of(1, 0);
+            begin(Course.of(1, 0), 0);
         } else {
-            course = nowhere(space.bus());
+            begin(nowhere(space.bus()), 0);
             pass(space.bus(), space.initiator().ref());
         }
         return cost(space);
@@ -106,42 +110,51 @@ final class AccessWay {
         SizedInterface form = target.form();
         long hertz = hz(target.block(), form);
         if (form.waits() > 0) {
-            steps.addFirst(
-                    new AccessCost.Step(
-                            target.label(), Span.of(form.waits()), form.nextWaits(), hertz));
+            steps.addFirst(new AccessCost.Step(target.label(), Span.of(form.waits()), hertz));
         }
         if (bus == null) {
-            course = Course.of(form.waits(), 0);
+            begin(Course.of(form.waits(), 0), form.waits() - form.nextWaits());
             return;
         }
         Protocol own = Adapters.spoken(form.type().protocols(), bus.bus().protocol());
-        course = Course.of(own.readCycles() + form.waits(), own.answerCycles());
+        begin(
+                Course.of(own.readCycles() + form.waits(), own.answerCycles()),
+                form.waits() - form.nextWaits());
         adapters(bus, target.ref(), true);
     }
 
     /** A walk that begins with what takes so many cycles at the most. */
     void arriveAfter(double cycles) {
-        course = Course.of(cycles, 0);
+        begin(Course.of(cycles, 0), 0);
+    }
+
+    /**
+     * @param sooner by how much each further transfer of a burst is sooner
+     */
+    private void begin(Course target, long sooner) {
+        course = target;
+        next = target.requested(-sooner);
+    }
+
+    private void then(UnaryOperator<Course> step) {
+        course = step.apply(course);
+        next = step.apply(next);
     }
 
     /** The bus that an initiator is on, and what is between them. */
     private void pass(ElaboratedBus bus, InterfaceRef initiator) {
         Protocol protocol = bus.bus().protocol();
-        boolean bursts = protocol.longestBurst() > 1;
         steps.addFirst(
                 new AccessCost.Step(
                         "%s, %s".formatted(bus.name(), protocol.title()),
                         Span.of(protocol.readCycles()),
-                        bursts ? 1 : protocol.readCycles(),
                         hz(bus)));
         if (bus.initiators().size() > 1) {
-            course = course.contended(waits.before(bus, initiator)).requested(ARBITRATION_CYCLES);
+            double others = waits.before(bus, initiator);
+            then(each -> each.contended(others).requested(ARBITRATION_CYCLES));
             steps.addFirst(
                     new AccessCost.Step(
-                            "arbitration on " + bus.name(),
-                            Span.of(ARBITRATION_CYCLES),
-                            0,
-                            hz(bus)));
+                            "arbitration on " + bus.name(), Span.of(ARBITRATION_CYCLES), hz(bus)));
         }
         onBuses.put(bus.name(), course.read());
         leave(bus, initiator);
@@ -158,12 +171,12 @@ final class AccessWay {
         // The answer is kept in a register of the bridge, and goes to the bus in a cycle of its
         // own.
         int answered = BRIDGE_CYCLES + protocol.answerCycles();
-        course =
-                course.requested(protocol.readCycles() + BRIDGE_CYCLES - answered)
-                        .answered(answered);
+        then(
+                each ->
+                        each.requested(protocol.readCycles() + BRIDGE_CYCLES - answered)
+                                .answered(answered));
         steps.addFirst(
-                new AccessCost.Step(
-                        "bridge " + bridge.name(), Span.of(BRIDGE_CYCLES), 0, hz(above)));
+                new AccessCost.Step("bridge " + bridge.name(), Span.of(BRIDGE_CYCLES), hz(above)));
         adapters(above, new InterfaceRef(bridge.name(), bridge.shape().bridge().upstream()), true);
     }
 
@@ -177,19 +190,18 @@ final class AccessWay {
         long nearHz = isTarget ? busHz : ownHz;
         for (Adapter adapter : isTarget ? all : all.reversed()) {
             Span before = course.read();
-            double scale = 1;
-            if (adapter.sort() == Adapter.Sort.CLOCK) {
-                long farHz = isTarget ? ownHz : busHz;
-                scale = nearHz == 0 || farHz == 0 ? 1 : (double) nearHz / farHz;
-                course = course.crossed(scale);
+            long farHz = isTarget ? ownHz : busHz;
+            boolean crosses = adapter.sort() == Adapter.Sort.CLOCK;
+            double scale = !crosses || nearHz == 0 || farHz == 0 ? 1 : (double) nearHz / farHz;
+            if (crosses) {
+                then(each -> each.crossed(scale));
             }
-            course = course.inParts(adapter.parts());
+            then(each -> each.inParts(adapter.parts()));
             steps.addFirst(
                     new AccessCost.Step(
                             "%s adapter of %s, %s to %s"
                                     .formatted(adapter.sort(), ref, adapter.from(), adapter.to()),
                             course.read().minus(before.times(scale)).plus(adapter.cycles()),
-                            adapter.parts() > 1 ? adapter.parts() : 0,
                             adapter.sort() == Adapter.Sort.CLOCK || isTarget ? nearHz : ownHz));
         }
         // An end that registers the answer does so where the access comes from.
@@ -197,18 +209,25 @@ final class AccessWay {
         Protocol spoken = bus.bus().protocol();
         Protocol upper = isTarget ? spoken : Adapters.spoken(form.type().protocols(), spoken);
         int answered = Math.min(cycles, upper.answerCycles());
-        course = course.requested(cycles - answered).answered(answered);
+        then(each -> each.requested(cycles - answered).answered(answered));
     }
 
-    /** Cycles of a bus for each further transfer of a burst: those of the slowest part of the way. */
-    double next(ElaboratedBus bus) {
-        long own = hz(bus);
-        double next = 1;
-        for (AccessCost.Step step : steps) {
-            double scale = own == 0 || step.clockHz() == 0 ? 1 : (double) own / step.clockHz();
-            next = Math.max(next, step.nextCycles() * scale);
+    /**
+     * Cycles of a single access that a burst of an initiator has once: its answer, and where the burst goes over the bus as it is,
+     * the choice of whose turn it is. 0 where it makes no bursts.
+     */
+    private long once(AddressSpace space) {
+        ElaboratedBus bus = space.bus();
+        if (bus == null || Bursts.longest(bus, space.initiator()) == 1) {
+            return 0;
         }
-        return next;
+        boolean isShared = bus.initiators().size() > 1 && Bursts.onBus(bus, space.initiator()) > 1;
+        return Protocol.AXI4.answerCycles() + (isShared ? ARBITRATION_CYCLES : 0);
+    }
+
+    /** Cycles of a bus with bursts for each further transfer of one to a target on it, at worst. */
+    double worstNext() {
+        return next.worst().most() - Protocol.AXI4.answerCycles();
     }
 
     private AccessCost cost(AddressSpace space) {
@@ -222,7 +241,9 @@ final class AccessWay {
                 course.write(),
                 course.answer(),
                 course.worst(),
-                (long) Math.ceil(next(space.bus()) - 1e-9),
+                next.read().minus(Span.of(once(space))),
+                next.write().minus(Span.of(once(space))),
+                once(space),
                 space.initiator().form().burst(),
                 buses);
     }

@@ -64,7 +64,7 @@ public record BusLoad(
         for (ElaboratedBus bus : platform.buses()) {
             int longest =
                     bus.initiators().stream()
-                            .mapToInt(initiator -> initiator.form().burst())
+                            .mapToInt(each -> Bursts.onBus(bus, each))
                             .max()
                             .orElse(1);
             loads.add(
@@ -102,15 +102,16 @@ public record BusLoad(
         }
         Map<String, Double> busy = new LinkedHashMap<>();
         if (furthest == null) {
-            double capacity = capacity(platform, space.bus(), space.initiator().form().burst());
+            double capacity =
+                    capacity(platform, space.bus(), Bursts.onBus(space.bus(), space.initiator()));
             busy.put(space.bus().name(), capacity == 0 ? 0 : 1 / capacity);
             return busy;
         }
         for (Map.Entry<String, Span> each : furthest.onBuses().entrySet()) {
             ElaboratedBus bus = platform.busIndex().get(each.getKey());
             long hertz = platform.frequencyHz(bus);
-            int transfers =
-                    Math.max(1, Math.min(furthest.burst(), bus.bus().protocol().longestBurst()));
+            // Behind a bridge each transfer is an access of its own.
+            int transfers = bus.equals(space.bus()) ? Bursts.onBus(bus, space.initiator()) : 1;
             long bytes = Math.min(space.initiator().form().dataWidth(), bus.bus().dataWidth()) / 8;
             double cycles = each.getValue().most() + (transfers - 1) * furthest.nextCycles();
             busy.put(bus.name(), hertz == 0 ? 0 : cycles / hertz / (transfers * bytes));

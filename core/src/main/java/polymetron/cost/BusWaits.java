@@ -47,9 +47,7 @@ final class BusWaits {
     }
 
     private static int longestBurst(ElaboratedBus bus) {
-        int longest =
-                bus.initiators().stream().mapToInt(each -> each.form().burst()).max().orElse(1);
-        return Math.max(1, Math.min(longest, bus.bus().protocol().longestBurst()));
+        return bus.initiators().stream().mapToInt(each -> Bursts.onBus(bus, each)).max().orElse(1);
     }
 
     private double longest(ElaboratedBus bus) {
@@ -81,7 +79,8 @@ final class BusWaits {
             most =
                     Math.max(
                             most,
-                            way.course().worst().most() + (longestBurst(bus) - 1) * way.next(bus));
+                            way.course().worst().most()
+                                    + (longestBurst(bus) - 1) * way.worstNext());
         }
         boolean isShared = bus.initiators().size() > 1;
         double all = isShared ? 2 * most + AccessWay.ARBITRATION_CYCLES : most;

@@ -21,7 +21,7 @@ final class LostBurstRule extends PlainRule {
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
         for (ElaboratedBus bus : platform.buses()) {
             for (InitiatorPort initiator : bus.initiators()) {
-                if (initiator.form().burst() > 1 && bus.bus().protocol().longestBurst() == 1) {
+                if (initiator.form().burst() > 1 && !bus.bus().protocol().carriesBursts()) {
                     report.accept(
                             finding(
                                     initiator.ref(),

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import polymetron.bench.clock.ClockRatio;
+import polymetron.cost.Bursts;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.InterfaceRef;
@@ -31,6 +32,14 @@ public final class BlockModels {
 
         long large(String parameter) {
             return block.shape().number(parameter);
+        }
+
+        /** Most accesses of a burst of an initiator of the block. */
+        int burst(String side) {
+            return platform.space(new InterfaceRef(block.name(), side))
+                    .filter(space -> space.bus() != null)
+                    .map(space -> Bursts.longest(space.bus(), space.initiator()))
+                    .orElse(1);
         }
 
         String text(String parameter) {
@@ -102,6 +111,7 @@ public final class BlockModels {
                                     new DmaModel(
                                             made.bank(),
                                             made.text("CHANNELS"),
+                                            made::burst,
                                             made.number("WIDTH") / 8,
                                             made.number("FIFO"),
                                             made.number("RING") != 0)),

@@ -46,6 +46,7 @@ final class DmaChannel {
     private final SinkPort in = new SinkPort();
     private final SourcePort out = new SourcePort();
     private final WordFifo words;
+    private final BurstPlan plan;
     private final MemoryAccess access = new MemoryAccess();
     private Does does;
     private boolean asked;
@@ -54,7 +55,15 @@ final class DmaChannel {
     private boolean leaves;
     private long place;
     private long left;
+
+    /** Bytes of accesses that are done, and of those whose answer is known: a burst of writes has one for all. */
+    private long moving;
+
     private long moved;
+
+    /** Of an access that was requested, how many follow it in its burst; -1 where none was. */
+    private int planned;
+
     private long descriptor;
     private long next;
 
@@ -62,6 +71,7 @@ final class DmaChannel {
      * @param side how its registers begin
      * @param receives whether it goes from the stream to memory
      * @param bytes bytes of a word
+     * @param burst most accesses of a burst; 1 where its bus has none
      */
     DmaChannel(
             RegisterBank bank,
@@ -69,11 +79,13 @@ final class DmaChannel {
             boolean receives,
             int bytes,
             int depth,
+            int burst,
             boolean hasRing) {
         this.receives = receives;
         this.bytes = bytes;
         this.hasRing = hasRing;
         words = new WordFifo(depth);
+        plan = new BurstPlan(burst, bytes, words, receives);
         run = bank.field(side + "_CONTROL", "RUN");
         ring = bank.field(side + "_CONTROL", "RING");
         done = bank.field(side + "_STATUS", "DONE");
@@ -115,8 +127,13 @@ final class DmaChannel {
         }
     }
 
+    /** Of the access that was requested or done last, how many follow it in its burst; -1 where none does. */
+    int following() {
+        return planned;
+    }
+
     private boolean isIdle() {
-        return does == Does.RESTS && !asked && (receives || words.head() == null);
+        return does == Does.RESTS && !asked && (receives || words.held() == 0);
     }
 
     void edge() {
@@ -130,8 +147,15 @@ final class DmaChannel {
                     case MOVES -> receives ? head != null : hadRoom;
                     default -> false;
                 };
-        boolean isDone = requests && access(head);
-        boolean isOff = leaves && (!requests || isDone);
+        int more =
+                planned >= 0
+                        ? planned
+                        : does == Does.MOVES && requests ? plan.more(place, left) : 0;
+        boolean isDone = requests && access(head, more);
+        boolean isOff = leaves && (requests ? isDone && more == 0 : planned < 0);
+        if (requests) {
+            planned = isDone ? more - 1 : more;
+        }
         switch (does) {
             case RESTS -> rest();
             case READS_NEXT, READS_BUFFER, READS_LENGTH -> {
@@ -140,13 +164,14 @@ final class DmaChannel {
                 }
             }
             case STARTS -> {
+                moving = 0;
                 moved = 0;
                 length.put(receives ? 0 : left);
                 does = left != 0 ? Does.MOVES : fromRing ? Does.TELLS : Does.ENDS;
             }
             case MOVES -> {
                 if (isDone) {
-                    StreamWord made = move(head);
+                    StreamWord made = move(head, more == 0);
                     goes |= receives;
                     arriving = receives ? arriving : made;
                 }
@@ -168,12 +193,16 @@ final class DmaChannel {
                 does = Does.RESTS;
             }
         }
+        if (receives) {
+            plan.edge(arriving, goes ? head : null);
+        }
         words.edge(arriving, goes);
         if (isOff) {
             does = Does.RESTS;
             leaves = false;
             failed = false;
             words.clear();
+            plan.clear();
         }
         show();
     }
@@ -201,16 +230,16 @@ final class DmaChannel {
         return run.isSet() && hasRing && ring.isSet() && descriptor != tail.get() && !failed;
     }
 
-    private boolean access(StreamWord head) {
+    private boolean access(StreamWord head, int more) {
         return switch (does) {
-            case READS_NEXT -> access.read(aligned(descriptor + NEXT), bytes);
-            case READS_BUFFER -> access.read(aligned(descriptor + BUFFER), bytes);
-            case READS_LENGTH -> access.read(aligned(descriptor + LENGTH), bytes);
+            case READS_NEXT -> access.read(aligned(descriptor + NEXT), bytes, 0);
+            case READS_BUFFER -> access.read(aligned(descriptor + BUFFER), bytes, 0);
+            case READS_LENGTH -> access.read(aligned(descriptor + LENGTH), bytes, 0);
             case TELLS -> tell();
             default ->
                     receives
-                            ? access.write(aligned(place), head.bytes(), stores(head))
-                            : access.read(aligned(place), bytes);
+                            ? access.write(aligned(place), head.bytes(), stores(head), more)
+                            : access.read(aligned(place), bytes, more);
         };
     }
 
@@ -225,7 +254,7 @@ final class DmaChannel {
         int at = (int) (descriptor + TOLD & bytes - 1 & ~3);
         ByteBuffer.wrap(lanes).order(ByteOrder.LITTLE_ENDIAN).putInt(at, told);
         java.util.Arrays.fill(enabled, at, at + Integer.BYTES, true);
-        return access.write(aligned(descriptor + TOLD), lanes, enabled);
+        return access.write(aligned(descriptor + TOLD), lanes, enabled, 0);
     }
 
     /** A word of a descriptor was read. */
@@ -256,9 +285,12 @@ final class DmaChannel {
         }
     }
 
-    /** An access of the data is done; returns the word that goes into the stream. */
-    private StreamWord move(StreamWord head) {
-        boolean wrong = access.hasFailed();
+    /**
+     * An access of the data is done; returns the word that goes into the stream. Behind one that could not be read the rest of its
+     * burst is read, and goes nowhere.
+     */
+    private StreamWord move(StreamWord head, boolean endsBurst) {
+        boolean wrong = failed || access.hasFailed();
         boolean isLast;
         StreamWord made = null;
         long amount;
@@ -273,11 +305,14 @@ final class DmaChannel {
         place = place + bytes & 0xFFFF_FFFFL;
         if (!wrong) {
             left -= amount;
-            moved += amount;
+            moving += amount;
+            moved = receives && !endsBurst ? moved : moving;
         }
         failed = wrong;
-        length.put(receives ? moved : left);
-        if (wrong || isLast) {
+        if (!receives || endsBurst) {
+            length.put(receives ? moved : left);
+        }
+        if (endsBurst && (wrong || isLast)) {
             does = fromRing ? Does.TELLS : Does.ENDS;
         }
         return made;
@@ -339,10 +374,13 @@ final class DmaChannel {
         leaves = false;
         place = 0;
         left = 0;
+        moving = 0;
         moved = 0;
+        planned = -1;
         descriptor = 0;
         next = 0;
         words.clear();
+        plan.clear();
         access.clear();
         show();
     }

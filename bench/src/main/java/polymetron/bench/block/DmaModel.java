@@ -3,6 +3,7 @@ package polymetron.bench.block;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.function.Function;
+import java.util.function.ToIntFunction;
 import polymetron.bench.hart.DirectMemory;
 import polymetron.bench.stream.SinkPort;
 import polymetron.bench.stream.SourcePort;
@@ -16,19 +17,40 @@ public final class DmaModel extends StreamModel implements MemoryMover {
 
     /**
      * @param channels {@code both}, {@code send} or {@code receive}
+     * @param bursts most accesses of a burst of each side; 1 where its bus has none
      * @param bytes bytes of a word
      * @param depth words of each direction that wait
      */
-    DmaModel(RegisterBank bank, String channels, int bytes, int depth, boolean hasRing) {
+    DmaModel(
+            RegisterBank bank,
+            String channels,
+            ToIntFunction<String> bursts,
+            int bytes,
+            int depth,
+            boolean hasRing) {
         super(bank);
         send =
                 channels.equals("receive")
                         ? null
-                        : new DmaChannel(bank, "SEND", false, bytes, depth, hasRing);
+                        : new DmaChannel(
+                                bank,
+                                "SEND",
+                                false,
+                                bytes,
+                                depth,
+                                bursts.applyAsInt("reads"),
+                                hasRing);
         receive =
                 channels.equals("send")
                         ? null
-                        : new DmaChannel(bank, "RECEIVE", true, bytes, depth, hasRing);
+                        : new DmaChannel(
+                                bank,
+                                "RECEIVE",
+                                true,
+                                bytes,
+                                depth,
+                                bursts.applyAsInt("writes"),
+                                hasRing);
         if (send != null) {
             sources.put("to_stream", send.out());
         }
@@ -36,6 +58,14 @@ public final class DmaModel extends StreamModel implements MemoryMover {
             sinks.put("from_stream", receive.in());
         }
         clear();
+    }
+
+    DmaChannel send() {
+        return send;
+    }
+
+    DmaChannel receive() {
+        return receive;
     }
 
     @Override

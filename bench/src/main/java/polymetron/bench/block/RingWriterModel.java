@@ -65,7 +65,7 @@ public final class RingWriterModel extends StreamModel implements MemoryMover {
         boolean isOff = !runs && !underWay;
         boolean begins = run.isSet() && isOff;
         boolean requests = words.head() != null && !isOff;
-        boolean ends = requests && access.write(address(), words.head().bytes(), null);
+        boolean ends = requests && access.write(address(), words.head().bytes(), null, 0);
         if (word != null && !words.isReady()) {
             lost.set(1);
             word = null;

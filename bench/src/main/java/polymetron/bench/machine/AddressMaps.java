@@ -14,6 +14,7 @@ import polymetron.bench.hart.MemoryExhausted;
 import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.hart.PagedRam;
 import polymetron.bench.hart.Ram;
+import polymetron.bus.Protocol;
 import polymetron.cost.AccessCost;
 import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.ElaboratedBlock;
@@ -76,6 +77,9 @@ final class AddressMaps {
                 (int) cost.single().middle(),
                 (int) cost.write().middle(),
                 (int) cost.answer().middle(),
+                (int) cost.next().middle(),
+                (int) cost.nextWrite().middle(),
+                cost.onceCycles() > 0 ? Protocol.AXI4.answerCycles() : 0,
                 (int) (cost.single().middle() + (cost.burst() - 1) * cost.nextCycles()));
     }
 

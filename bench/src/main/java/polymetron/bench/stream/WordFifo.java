@@ -29,7 +29,17 @@ public final class WordFifo {
     }
 
     public boolean isReady() {
-        return unread.size() + waiting.size() + (reading == null ? 0 : 1) < room;
+        return room() > 0;
+    }
+
+    /** Words that have come and not gone. */
+    public int held() {
+        return unread.size() + waiting.size() + (reading == null ? 0 : 1);
+    }
+
+    /** Words that there is room for. */
+    public int room() {
+        return room - held();
     }
 
     /**

@@ -58,6 +58,10 @@ public final class DmaBehaviour implements Behaviour {
         private int restsFor;
         private boolean isDone;
         private boolean isWrong;
+
+        /** Whether a write of the burst under way was refused, which its last access says. */
+        private boolean refused;
+
         private int address;
         private boolean writes;
         private byte[] data = {};
@@ -194,12 +198,24 @@ public final class DmaBehaviour implements Behaviour {
             }
         }
 
+        private DmaChannel channel() {
+            return this == send ? model.send() : model.receive();
+        }
+
         /** After the edge: what memory answered in the cycle before it, and what the channel had asked. */
         private void after(Map<String, Long> in, long lengthBefore) {
             boolean requests = cyclesLeft > 0;
             out.put(port + "_request", requests ? 1L : 0);
             in.put(port + "_done", isDone ? 1L : 0);
-            in.put(port + "_error", isDone && isWrong ? 1L : 0);
+            int following = channel().following();
+            if (requests) {
+                out.put(port + "_more", isDone ? following + 1L : following);
+            }
+            boolean isAnswered = isDone && (!writes || following < 0);
+            refused |= isDone && writes && isWrong;
+            in.put(port + "_error", isAnswered && (writes ? refused : isWrong) ? 1L : 0);
+            refused &= !isAnswered;
+            in.put(port + "_bursts", 1L);
             if (isDone) {
                 out.put(port + "_address", address & 0xFFFF_FFFFL);
                 out.put(port + "_write", writes ? 1L : 0);
@@ -237,18 +253,17 @@ public final class DmaBehaviour implements Behaviour {
     public DmaBehaviour(
             ElaboratedPlatform platform, ElaboratedBlock block, Map<String, Long> parameters) {
         bytes = parameters.get("WIDTH").intValue() / Byte.SIZE;
+        bank =
+                new RegisterBank(
+                        block.shape().registersOf("registers"), platform.frequencyHz(block));
         model =
-                (DmaModel)
-                        BlockModels.create(
-                                        platform,
-                                        block,
-                                        block.shape().busInterfaces().stream()
-                                                .filter(each -> each.name().equals("registers"))
-                                                .findFirst()
-                                                .orElseThrow(),
-                                        1_000_000)
-                                .orElseThrow();
-        bank = model.bank;
+                new DmaModel(
+                        bank,
+                        "both",
+                        side -> parameters.get("BURST").intValue(),
+                        bytes,
+                        parameters.get("FIFO").intValue(),
+                        parameters.get("RING") != 0);
         element = new SteppedElement(model);
         model.connect(side -> side.equals("reads") ? send.memory() : receive.memory());
     }
@@ -355,6 +370,7 @@ public final class DmaBehaviour implements Behaviour {
         for (Side side : List.of(send, receive)) {
             side.cyclesLeft = 0;
             side.isDone = false;
+            side.refused = false;
         }
     }
 }

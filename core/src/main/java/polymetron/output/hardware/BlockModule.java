@@ -35,6 +35,12 @@ import polymetron.verilog.Net;
 final class BlockModule {
     private static final int WORD = 32;
 
+    /** Of an initiator with bursts: accesses that follow in this one, and whether there are any. */
+    private static final String MORE = "_more";
+
+    private static final String BURSTS = "_bursts";
+    private static final int MORE_BITS = 8;
+
     private final ElaboratedPlatform platform;
     private static final String NO_FINGERPRINT = "0".repeat(16);
 
@@ -229,6 +235,8 @@ final class BlockModule {
         String end = form.name() + "_end";
         if (form.isTarget()) {
             BusEnd.target(module, end, own, clocking.clk(), clocking.rst(), ports, access);
+        } else if (behaviour.port(form.name() + MORE).isPresent()) {
+            bursts(form, own, clocking, access, ports);
         } else {
             BusEnd.initiator(module, end, own, clocking.clk(), clocking.rst(), access, ports);
         }
@@ -240,6 +248,28 @@ final class BlockModule {
         } else {
             registers(form, own, clocking, access);
         }
+    }
+
+    /** An initiator that says how many accesses follow, and is told whether they are made a burst. */
+    private void bursts(
+            SizedInterface form,
+            Interface own,
+            Clocking clocking,
+            Map<String, Net> access,
+            Map<String, Net> ports) {
+        boolean hasBursts = own.protocol().carriesBursts();
+        String end = form.name() + "_end";
+        Net more = module.wire(form.name() + MORE, MORE_BITS);
+        if (hasBursts) {
+            BusEnd.bursts(module, end, own, clocking.clk(), clocking.rst(), access, more, ports);
+        } else {
+            BusEnd.initiator(module, end, own, clocking.clk(), clocking.rst(), access, ports);
+            module.unused(form.name() + MORE, List.of(more.read()));
+        }
+        nets.put(form.name() + MORE, more);
+        nets.put(
+                form.name() + BURSTS,
+                module.wire(form.name() + BURSTS, Expression.constant(1, hasBursts ? 1 : 0)));
     }
 
     /** What an initiator that only reads does not drive. */

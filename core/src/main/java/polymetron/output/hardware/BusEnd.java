@@ -50,6 +50,33 @@ final class BusEnd {
                 .to(moduleName(form, "initiator"));
     }
 
+    /**
+     * The same of accesses that follow each other in bursts.
+     *
+     * @param more how many of them follow
+     */
+    static void bursts(
+            Module module,
+            String instance,
+            Interface form,
+            Net clk,
+            Net rst,
+            Map<String, Net> access,
+            Net more,
+            Map<String, Net> bus) {
+        cable(module, instance, form, clk, rst)
+                .connect(Signals.ACCESS, "", access, false, form.addressBits(), form.dataBits())
+                .in("more", more)
+                .connect(
+                        Signals.of(form.protocol()),
+                        "m_",
+                        bus,
+                        true,
+                        form.addressBits(),
+                        form.dataBits())
+                .to(moduleName(form, "burst_initiator"));
+    }
+
     private static Cable cable(Module module, String instance, Interface form, Net clk, Net rst) {
         return new Cable(module, instance)
                 .parameter("ADDRESS_BITS", form.addressBits())

@@ -8,7 +8,8 @@ module polymetron_dma #(
     parameter WIDTH = 32,
     parameter LENGTH = 26,
     parameter FIFO = 512,
-    parameter RING = 0
+    parameter RING = 0,
+    parameter BURST = 16
 ) (
     input  wire               clk,
     input  wire               rst,
@@ -17,6 +18,8 @@ module polymetron_dma #(
     output wire [31:0]        reads_address,
     output wire [WIDTH-1:0]   reads_value,
     output wire [WIDTH/8-1:0] reads_bytes,
+    output wire [7:0]         reads_more,
+    input  wire               reads_bursts,
     input  wire               reads_done,
     input  wire [WIDTH-1:0]   reads_answer,
     input  wire               reads_error,
@@ -25,6 +28,8 @@ module polymetron_dma #(
     output wire [31:0]        writes_address,
     output wire [WIDTH-1:0]   writes_value,
     output wire [WIDTH/8-1:0] writes_bytes,
+    output wire [7:0]         writes_more,
+    input  wire               writes_bursts,
     input  wire               writes_done,
     input  wire [WIDTH-1:0]   writes_answer,
     input  wire               writes_error,
@@ -70,10 +75,10 @@ module polymetron_dma #(
     generate
         if (SENDS != 0) begin : sends
             wire in_tready;
-            polymetron_dma_channel #(.RECEIVES(0), .WIDTH(WIDTH), .LENGTH(LENGTH), .FIFO(FIFO), .RING(RING)) channel (
+            polymetron_dma_channel #(.RECEIVES(0), .WIDTH(WIDTH), .LENGTH(LENGTH), .FIFO(FIFO), .RING(RING), .BURST(BURST)) channel (
                 .clk(clk), .rst(rst),
                 .request(reads_request), .write(reads_write), .address(reads_address), .value(reads_value),
-                .bytes(reads_bytes), .done(reads_done), .answer(reads_answer), .error(reads_error),
+                .bytes(reads_bytes), .more(reads_more), .bursts(reads_bursts), .done(reads_done), .answer(reads_answer), .error(reads_error),
                 .in_tdata({WIDTH{1'b0}}), .in_tvalid(1'b0), .in_tready(in_tready), .in_tlast(1'b0),
                 .in_tkeep({WIDTH / 8{1'b0}}),
                 .out_tdata(to_stream_tdata), .out_tvalid(to_stream_tvalid), .out_tready(to_stream_tready),
@@ -92,6 +97,7 @@ module polymetron_dma #(
             assign reads_address = 32'd0;
             assign reads_value = {WIDTH{1'b0}};
             assign reads_bytes = {WIDTH / 8{1'b0}};
+            assign reads_more = 8'd0;
             assign to_stream_tdata = {WIDTH{1'b0}};
             assign to_stream_tvalid = 1'b0;
             assign to_stream_tlast = 1'b0;
@@ -101,7 +107,7 @@ module polymetron_dma #(
             assign SEND_STATUS_IDLE = 1'b1;
             assign SEND_LENGTH_BYTES_load = 1'b0;
             assign SEND_LENGTH_BYTES_new = {LENGTH{1'b0}};
-            wire unused = &{1'b0, reads_done, reads_answer, reads_error, to_stream_tready, SEND_CONTROL_RUN,
+            wire unused = &{1'b0, reads_bursts, reads_done, reads_answer, reads_error, to_stream_tready, SEND_CONTROL_RUN,
                 SEND_CONTROL_RING, SEND_CONTROL_RESET_pulse, SEND_ADDRESS_BYTE, SEND_LENGTH_BYTES,
                 SEND_LENGTH_BYTES_stored, SEND_RING_ADDRESS, SEND_RING_ADDRESS_stored, SEND_TAIL_ADDRESS};
         end
@@ -110,10 +116,10 @@ module polymetron_dma #(
             wire out_tvalid;
             wire out_tlast;
             wire [WIDTH/8-1:0] out_tkeep;
-            polymetron_dma_channel #(.RECEIVES(1), .WIDTH(WIDTH), .LENGTH(LENGTH), .FIFO(FIFO), .RING(RING)) channel (
+            polymetron_dma_channel #(.RECEIVES(1), .WIDTH(WIDTH), .LENGTH(LENGTH), .FIFO(FIFO), .RING(RING), .BURST(BURST)) channel (
                 .clk(clk), .rst(rst),
                 .request(writes_request), .write(writes_write), .address(writes_address), .value(writes_value),
-                .bytes(writes_bytes), .done(writes_done), .answer(writes_answer), .error(writes_error),
+                .bytes(writes_bytes), .more(writes_more), .bursts(writes_bursts), .done(writes_done), .answer(writes_answer), .error(writes_error),
                 .in_tdata(from_stream_tdata), .in_tvalid(from_stream_tvalid), .in_tready(from_stream_tready),
                 .in_tlast(from_stream_tlast), .in_tkeep(from_stream_tkeep),
                 .out_tdata(out_tdata), .out_tvalid(out_tvalid), .out_tready(1'b0), .out_tlast(out_tlast),
@@ -133,13 +139,14 @@ module polymetron_dma #(
             assign writes_address = 32'd0;
             assign writes_value = {WIDTH{1'b0}};
             assign writes_bytes = {WIDTH / 8{1'b0}};
+            assign writes_more = 8'd0;
             assign from_stream_tready = 1'b0;
             assign RECEIVE_STATUS_DONE_set = 1'b0;
             assign RECEIVE_STATUS_ERROR_set = 1'b0;
             assign RECEIVE_STATUS_IDLE = 1'b1;
             assign RECEIVE_LENGTH_BYTES_load = 1'b0;
             assign RECEIVE_LENGTH_BYTES_new = {LENGTH{1'b0}};
-            wire unused = &{1'b0, writes_done, writes_answer, writes_error, from_stream_tdata, from_stream_tvalid,
+            wire unused = &{1'b0, writes_bursts, writes_done, writes_answer, writes_error, from_stream_tdata, from_stream_tvalid,
                 from_stream_tlast, from_stream_tkeep, RECEIVE_CONTROL_RUN, RECEIVE_CONTROL_RING,
                 RECEIVE_CONTROL_RESET_pulse, RECEIVE_ADDRESS_BYTE, RECEIVE_LENGTH_BYTES, RECEIVE_LENGTH_BYTES_stored,
                 RECEIVE_RING_ADDRESS, RECEIVE_RING_ADDRESS_stored, RECEIVE_TAIL_ADDRESS};

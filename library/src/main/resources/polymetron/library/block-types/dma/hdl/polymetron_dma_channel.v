@@ -1,5 +1,7 @@
 // One direction of a DMA: accesses of the data width at a bus, words of a stream, and descriptors, which are read and written back at
-// the same bus. A plain transfer starts when its length is written. In the ring a descriptor has four words: address of the next
+// the same bus. Where the end of the bus makes bursts, accesses of the data follow each other as bursts that are planned before they
+// begin: as many words as there is room for or are there, up to the end of the packet, of the buffer and of the 4 KiB that no burst
+// of AXI4 leaves (Arm IHI 0022, A3.4.1). A plain transfer starts when its length is written. In the ring a descriptor has four words: address of the next
 // one, address of the buffer, bytes to move, and a word in which the block says how it ended (done in bit 31, error in bit 30,
 // bytes moved in the bits below).
 // SPDX-License-Identifier: 0BSD
@@ -11,7 +13,9 @@ module polymetron_dma_channel #(
     parameter WIDTH = 32,
     parameter LENGTH = 26,
     parameter FIFO = 512,
-    parameter RING = 0
+    parameter RING = 0,
+    // Most accesses of a burst.
+    parameter BURST = 1
 ) (
     input  wire               clk,
     input  wire               rst,
@@ -21,6 +25,9 @@ module polymetron_dma_channel #(
     output wire [31:0]        address,
     output wire [WIDTH-1:0]   value,
     output wire [WIDTH/8-1:0] bytes,
+    // Accesses that follow this one in its burst, each of them requested in any case; and whether there are bursts at all.
+    output wire [7:0]         more,
+    input  wire               bursts,
     input  wire               done,
     input  wire [WIDTH-1:0]   answer,
     input  wire               error,
@@ -76,7 +83,12 @@ module polymetron_dma_channel #(
     reg leaves;
     reg [31:0] place;
     reg [WIDE-1:0] left;
+    // Bytes of accesses that are done, and of those whose answer is known: a burst of writes has one for all.
+    reg [LENGTH-1:0] moving;
     reg [LENGTH-1:0] moved;
+    // Accesses that follow this one in its burst, once it was requested.
+    reg planned;
+    reg [7:0] beats;
     reg [31:0] descriptor;
     reg [31:0] next;
 
@@ -88,7 +100,7 @@ module polymetron_dma_channel #(
     wire is_there;
     wire goes;
     wire has_room;
-    wire is_off = leaves && (!request || done);
+    wire is_off = leaves && (request ? done && more == 8'd0 : !planned);
     wire [BYTES-1:0] part = left >= WORD ? {BYTES{1'b1}} : ~({BYTES{1'b1}} << left[LOW:0]);
     wire ends_here = left <= WORD;
 
@@ -108,6 +120,82 @@ module polymetron_dma_channel #(
     assign out_tvalid = RECEIVES == 0 && is_there;
     assign out_tlast = last;
     assign out_tkeep = keep;
+
+    // Words that have come and not gone: those in the memory, and on their way into and out of it.
+    localparam ROOM = FIFO < 4 ? 4 : FIFO;
+    localparam HELD = $clog2(ROOM) + 1;
+    reg [HELD-1:0] held;
+    wire comes = RECEIVES != 0 ? in_tvalid && in_tready : goes && has_room;
+    wire departs = RECEIVES != 0 ? goes : out_tvalid && out_tready;
+    always @(posedge clk) begin
+        if (rst || is_off) held <= {HELD{1'b0}};
+        else held <= held + {{HELD - 1{1'b0}}, comes} - {{HELD - 1{1'b0}}, departs};
+    end
+
+    // --- bursts
+
+    generate
+        if (BURST > 1) begin : in_bursts
+            localparam [31:0] LONGEST = BURST;
+            localparam [8:0] MOST = LONGEST[8:0];
+            localparam [31:0] PAGE = 4096 / BYTES;
+            localparam [31:0] FULL = ROOM;
+            // Up to the end of what is to be moved, of the page, and of the words that are there or have room.
+            wire [31:0] all = {{32 - WIDE{1'b0}}, left} + BYTES - 32'd1;
+            wire [31:0] of_length = {{LOW{1'b0}}, all[31:LOW]};
+            wire [31:0] of_page = PAGE - {{20 + LOW{1'b0}}, place[11:LOW]};
+            wire [31:0] of_words;
+            wire [31:0] words_held = {{32 - HELD{1'b0}}, held};
+            wire [8:0] to_length = of_length < LONGEST ? of_length[8:0] : MOST;
+            wire [8:0] to_page = of_page < {23'd0, to_length} ? of_page[8:0] : to_length;
+            wire [8:0] to_words = of_words < {23'd0, to_page} ? of_words[8:0] : to_page;
+            wire [8:0] following = to_words - 9'd1;
+            assign more = planned ? beats : !moves || !bursts || to_words == 9'd0 ? 8'd0 : following[7:0];
+            wire unused_plan = following[8] | (|all[LOW-1:0]) | (|place[31:12]);
+            if (RECEIVES != 0) begin : packets
+                // Of up to eight packets whose end is there it is known how many words they have; where there are more, words
+                // go one by one until the last of them has gone.
+                reg [HELD-1:0] come;
+                reg [HELD-1:0] gone;
+                reg [HELD-1:0] ends;
+                reg too_many;
+                wire [HELD-1:0] length_of_first;
+                wire [3:0] known;
+                wire is_known = known != 4'd0;
+                wire end_comes = comes && in_tlast;
+                wire end_departs = departs && last;
+                wire keeps_length = end_comes && !too_many && known != 4'd8;
+                polymetron_fifo #(.BITS(HELD), .DEPTH_BITS(3)) lengths (
+                    .clk(clk), .rst(rst || is_off), .push(keeps_length), .in(come + {{HELD - 1{1'b0}}, 1'b1}),
+                    .pop(end_departs && is_known), .out(length_of_first), .count(known)
+                );
+                always @(posedge clk) begin
+                    if (rst || is_off) begin
+                        come <= {HELD{1'b0}};
+                        gone <= {HELD{1'b0}};
+                        ends <= {HELD{1'b0}};
+                        too_many <= 1'b0;
+                    end
+                    else begin
+                        if (comes) come <= in_tlast ? {HELD{1'b0}} : come + {{HELD - 1{1'b0}}, 1'b1};
+                        if (departs) gone <= last ? {HELD{1'b0}} : gone + {{HELD - 1{1'b0}}, 1'b1};
+                        ends <= ends + {{HELD - 1{1'b0}}, end_comes} - {{HELD - 1{1'b0}}, end_departs};
+                        if (end_comes) too_many <= too_many || known == 4'd8;
+                        else if (ends == {HELD{1'b0}}) too_many <= 1'b0;
+                    end
+                end
+                wire [HELD-1:0] of_first = length_of_first - gone;
+                assign of_words = ends == {HELD{1'b0}} ? words_held : is_known ? {{32 - HELD{1'b0}}, of_first} : 32'd1;
+            end
+            else begin : room
+                assign of_words = FULL - words_held;
+            end
+        end
+        else begin : one_by_one
+            assign more = 8'd0;
+            wire unused_plan = bursts | (|held) | planned | (|beats);
+        end
+    endgenerate
 
     // --- accesses
 
@@ -155,16 +243,19 @@ module polymetron_dma_channel #(
         end
     endgenerate
     wire unused_address = |at[1:0] | |place[LOW-1:0];
-    assign goes = moves && request && done && (RECEIVES != 0 || !error);
+    // Behind a word that could not be read the rest of its burst is read, and not sent.
+    assign goes = moves && request && done && (RECEIVES != 0 || !(error || failed));
+    wire is_answered = RECEIVES == 0 || more == 8'd0;
+    wire is_wrong = error || failed;
 
-    assign is_idle = does == RESTS && !asked && (RECEIVES != 0 || !is_there);
+    assign is_idle = does == RESTS && !asked && (RECEIVES != 0 || held == {HELD{1'b0}});
     assign is_done = does == ENDS && !leaves;
     assign is_error = is_done && failed;
-    assign length_load = does == STARTS || (moves && request && done);
+    assign length_load = does == STARTS || (moves && request && done && is_answered);
     wire [WIDE-1:0] left_then = left - amount;
-    wire [LENGTH-1:0] moved_then = moved + amount[LENGTH-1:0];
-    assign length_new = RECEIVES != 0 ? (does == STARTS ? {LENGTH{1'b0}} : error ? moved : moved_then)
-        : does == STARTS ? left[LENGTH-1:0] : error ? left[LENGTH-1:0] : left_then[LENGTH-1:0];
+    wire [LENGTH-1:0] moving_then = moving + amount[LENGTH-1:0];
+    assign length_new = RECEIVES != 0 ? (does == STARTS ? {LENGTH{1'b0}} : error ? moved : moving_then)
+        : does == STARTS ? left[LENGTH-1:0] : is_wrong ? left[LENGTH-1:0] : left_then[LENGTH-1:0];
 
     // The first descriptor was written: its address is there a cycle later.
     reg begins;
@@ -180,7 +271,10 @@ module polymetron_dma_channel #(
             begins <= 1'b0;
             place <= 32'd0;
             left <= {WIDE{1'b0}};
+            moving <= {LENGTH{1'b0}};
             moved <= {LENGTH{1'b0}};
+            planned <= 1'b0;
+            beats <= 8'd0;
             descriptor <= 32'd0;
             next <= 32'd0;
         end
@@ -216,17 +310,19 @@ module polymetron_dma_channel #(
                     does <= error ? ENDS : STARTS;
                 end
                 STARTS: begin
+                    moving <= {LENGTH{1'b0}};
                     moved <= {LENGTH{1'b0}};
                     does <= left != {WIDE{1'b0}} ? MOVES : from_ring ? TELLS : ENDS;
                 end
                 MOVES: if (request && done) begin
                     place <= place + BYTES;
-                    if (!error) begin
+                    if (!is_wrong) begin
                         left <= left_then;
-                        moved <= moved_then;
+                        moving <= moving_then;
+                        if (is_answered) moved <= moving_then;
                     end
-                    failed <= error;
-                    if (error || is_last) does <= from_ring ? TELLS : ENDS;
+                    failed <= is_wrong;
+                    if (more == 8'd0 && (is_wrong || is_last)) does <= from_ring ? TELLS : ENDS;
                 end
                 TELLS: if (done) begin
                     descriptor <= next;
@@ -235,6 +331,10 @@ module polymetron_dma_channel #(
                 end
                 default: does <= RESTS;
             endcase
+            if (request) begin
+                planned <= !done || more != 8'd0;
+                beats <= done ? more - 8'd1 : more;
+            end
             // One that is written while the one before it starts is another one.
             if (length_stored && !ring) asked <= 1'b1;
             begins <= first_stored;
