@@ -5,14 +5,15 @@ module proof (
 );
     reg rst = 1'b1;
     always @(posedge clk) rst <= 1'b0;
-    wire taken, beat, last;
+    wire taken, beat, last, goes_on;
     wire [7:0] address, beat_id;
     polymetron_axi4_burst #(.ADDRESS_BITS(8), .DATA_BITS(64)) dut (
         .clk(clk), .rst(rst), .valid(valid), .id(id), .addr(addr), .len(len), .size(size), .burst(burst), .taken(taken),
-        .beat(beat), .address(address), .last(last), .beat_id(beat_id), .step(step)
+        .beat(beat), .address(address), .last(last), .goes_on(goes_on), .beat_id(beat_id), .step(step)
     );
     // The burst under way; where there is none, what is offered.
-    reg going = 0;
+    reg going = 0, announced = 0;
+    reg [4:0] was_word = 0;
     reg [7:0] n = 0, its_id = 0, its_addr = 0, its_len = 0;
     reg [2:0] its_size = 0;
     reg [1:0] its_burst = 0;
@@ -43,7 +44,10 @@ module proof (
                 assert (address == expected[7:0]);
                 assert (last == (n + 16'd1 == length));
                 assert (beat_id == (going ? its_id : id));
+                // What is announced is the following word of 64 bits.
+                assert (goes_on == (!last && sort == 2'd1 && log == 3'd3));
             end
+            if (going && announced) assert (address[7:3] == was_word + 5'd1);
             assert (taken == (step && !going));
             cover (going && sort == 2'd2 && straight >= lower + total && last);
             cover (going && sort == 2'd1 && start != aligned && last);
@@ -52,6 +56,7 @@ module proof (
             going <= 0; n <= 0;
         end
         else if (step) begin
+            announced <= goes_on; was_word <= address[7:3];
             going <= !last; n <= last ? 0 : n + 1;
             if (!going) begin
                 its_id <= id; its_addr <= addr; its_len <= len; its_size <= size; its_burst <= burst;

@@ -16,12 +16,12 @@ import polymetron.elaborate.TargetRange;
  * from the fewest to the most where a clock is crossed.
  *
  * <p>A burst is one on AXI4 up to the first end that makes accesses of its beats: that of the target, of a bridge or of an adapter.
- * Each further transfer takes what is behind that end; what the choice of whose turn it is and the answer take, a burst has
+ * Each further transfer takes what is behind that end, at a target what it says of the following word; what the choice of whose turn it is and the answer take, a burst has
  * once. Where there are no bursts each transfer is a whole access.
  *
  * @param steps parts of the way, from the initiator on
  * @param single cycles of the initiator's bus for a single read
- * @param write the same for a write of a word
+ * @param write the same for a write: of a word of 32 bits, and where the initiator moves data, of all its bits
  * @param answer those of them that come after the target did what was asked: it reads or stores in the cycle before
  * @param worst a single access while all other initiators keep their ways as busy as they can; without an end where they go
  *     first

@@ -31,6 +31,10 @@ final class AccessWay {
 
     private final ElaboratedPlatform platform;
     private final BusWaits waits;
+
+    /** Whether it writes words as wide as itself: what moves data does, a processor writes a word of 32 bits. */
+    private boolean writesAll;
+
     private final LinkedList<AccessCost.Step> steps = new LinkedList<>();
     private final LinkedHashMap<String, Span> onBuses = new LinkedHashMap<>();
 
@@ -48,6 +52,7 @@ final class AccessWay {
     private record Bridged(ElaboratedBus above, ElaboratedBlock bridge, ElaboratedBus below) {}
 
     AccessCost to(AddressSpace space, TargetRange target) {
+        writesAll = Boolean.TRUE.equals(space.initiator().form().type().memoryOnly());
         List<Bridged> bridges = new ArrayList<>();
         ElaboratedBus bus = space.bus();
         for (String name : target.via()) {
@@ -56,7 +61,9 @@ final class AccessWay {
             bridges.add(new Bridged(bus, bridge, below));
             bus = below;
         }
-        arrive(bus, target);
+        boolean isBurst =
+                bus != null && bridges.isEmpty() && Bursts.onBus(bus, space.initiator()) > 1;
+        arrive(bus, target, isBurst);
         for (Bridged each : bridges.reversed()) {
             pass(each.below(), behind(each.bridge()));
             bridge(each.above(), each.bridge());
@@ -106,20 +113,23 @@ final class AccessWay {
                 : platform.frequencyHz(block, form.type().clock());
     }
 
-    void arrive(ElaboratedBus bus, TargetRange target) {
+    /**
+     * @param isBurst whether bursts go over the bus
+     */
+    void arrive(ElaboratedBus bus, TargetRange target, boolean isBurst) {
         SizedInterface form = target.form();
         long hertz = hz(target.block(), form);
         if (form.waits() > 0) {
             steps.addFirst(new AccessCost.Step(target.label(), Span.of(form.waits()), hertz));
         }
         if (bus == null) {
-            begin(Course.of(form.waits(), 0), form.waits() - form.nextWaits());
+            begin(Course.of(form.waits(), 0), 0);
             return;
         }
         Protocol own = Adapters.spoken(form.type().protocols(), bus.bus().protocol());
         begin(
                 Course.of(own.readCycles() + form.waits(), own.answerCycles()),
-                form.waits() - form.nextWaits());
+                isBurst && Bursts.arrive(bus, target) ? form.waits() - form.nextWaits() : 0);
         adapters(bus, target.ref(), true);
     }
 
@@ -196,7 +206,7 @@ final class AccessWay {
             if (crosses) {
                 then(each -> each.crossed(scale));
             }
-            then(each -> each.inParts(adapter.parts()));
+            then(each -> each.inParts(adapter.parts(), writesAll));
             steps.addFirst(
                     new AccessCost.Step(
                             "%s adapter of %s, %s to %s"

@@ -4,6 +4,7 @@ import polymetron.bus.Adapters;
 import polymetron.elaborate.ElaboratedBus;
 import polymetron.elaborate.InitiatorPort;
 import polymetron.elaborate.InterfaceRef;
+import polymetron.elaborate.TargetRange;
 
 /**
  * Where accesses of an initiator are made bursts. Its own end makes them where it speaks AXI4; an adapter between it and the bus
@@ -18,6 +19,11 @@ public final class Bursts {
                         .carriesBursts()
                 ? initiator.form().burst()
                 : 1;
+    }
+
+    /** Whether a burst on a bus is one up to a target on it. */
+    static boolean arrive(ElaboratedBus bus, TargetRange target) {
+        return bus.bus().protocol().carriesBursts() && bus.adaptersOf(target.ref()).isEmpty();
     }
 
     /** Transfers of the longest burst of an initiator that goes over its bus as one. */

@@ -74,7 +74,7 @@ final class BusWaits {
                 way.leave(below, behind);
                 way.bridge(bus, bridge);
             } else {
-                way.arrive(bus, target);
+                way.arrive(bus, target, longestBurst(bus) > 1);
             }
             most =
                     Math.max(

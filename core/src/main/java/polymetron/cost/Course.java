@@ -31,9 +31,17 @@ record Course(Span read, Span write, Span answer, Span worst) {
                 read.plus(cycles), write.plus(cycles), answer.plus(cycles), worst.plus(cycles));
     }
 
-    /** As several accesses, one after the other; a write passes over those that it has no bytes for in a cycle each. */
-    Course inParts(int parts) {
-        return new Course(read.times(parts), write.plus(parts - 1), answer, worst.times(parts));
+    /**
+     * As several accesses, one after the other; a write passes over those that it has no bytes for in a cycle each.
+     *
+     * @param writesAll whether a write has bytes for all of them, or for one
+     */
+    Course inParts(int parts, boolean writesAll) {
+        return new Course(
+                read.times(parts),
+                writesAll ? write.times(parts) : write.plus(parts - 1),
+                answer,
+                worst.times(parts));
     }
 
     /**

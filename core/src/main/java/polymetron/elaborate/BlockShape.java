@@ -203,6 +203,8 @@ public final class BlockShape {
         List<SizedInterface> sized = new ArrayList<>();
         for (BusInterfaceType form : type.busInterfaces()) {
             if (present(form.when())) {
+                boolean isMemory = form.usage() == BusInterfaceType.Usage.MEMORY;
+                long waits = number(form.waits(), isMemory ? 1 : 0);
                 sized.add(
                         new SizedInterface(
                                 form,
@@ -211,10 +213,8 @@ public final class BlockShape {
                                 (int) number(form.dataWidth(), 0),
                                 Math.clamp(number(form.addressWidth(), 64), 1, 64),
                                 Math.max(1, (int) number(form.burst(), 1)),
-                                number(
-                                        form.waits(),
-                                        form.usage() == BusInterfaceType.Usage.MEMORY ? 1 : 0),
-                                number(form.nextWaits(), 0),
+                                waits,
+                                number(form.nextWaits(), waits),
                                 form.role() == Role.INITIATOR
                                         && form.executable()
                                         && !movesData(form),

@@ -17,7 +17,7 @@ import polymetron.expression.Expression;
  * @param burst longest burst of an initiator, in transfers; null for single transfers
  * @param waits cycles that a target takes before it answers, beyond what the protocol takes; null for 1 for memory, as its
  *     output is registered, and 0 for registers
- * @param nextWaits the same for each further transfer of a burst; null for 0
+ * @param nextWaits the same for each further transfer of a burst that comes over AXI4; null for as many
  * @param base address at which a target always is; null when it can be anywhere
  * @param seenBy initiator of the same block that sees a target without any bus between; null for a target on a bus
  * @param software how software finds what is behind a target; null when it is the block's own way

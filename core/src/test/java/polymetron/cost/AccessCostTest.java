@@ -138,26 +138,48 @@ final class AccessCostTest {
                 .isLessThanOrEqualTo((long) (2 * ratio));
     }
 
-    @Test
-    void aBurstKeepsThePaceOfTheSlowestPart() {
+    /** A DMA and a memory on a bus of their own, and what else is on it. */
+    private static AccessCost moved(Protocol protocol, String memory, Edit... others) {
         List<Edit> edits = new ArrayList<>();
-        edits.add(new Edit.AddBus(new Bus("wide", Protocol.AXI4, 32, 32, "main")));
+        edits.add(new Edit.AddBus(new Bus("wide", protocol, 32, 32, "main")));
         edits.add(new Edit.AddBlock("mover", DMA, null));
         edits.add(new Edit.SetDomain("mover", "clk", "main"));
         edits.add(new Edit.Attach("mover", "reads", "wide", null, null));
-        edits.add(new Edit.AddBlock("buffer", Shipped.MEMORY, null));
+        edits.add(new Edit.AddBlock("buffer", Vlnv.parse(memory), null));
         edits.add(new Edit.SetDomain("buffer", "clk", "main"));
         edits.add(attach("buffer", "port", "wide", 0));
-        Platform platform = EDITOR.apply(Shipped.demo(), new Edit.Several(null, edits));
-        AccessCost cost = cost(platform, "mover.reads", "buffer.port");
-        assertThat(cost.nextCycles()).isEqualTo(1);
-        assertThat(cost.burstCycles()).isEqualTo(cost.cycles() + 15);
+        edits.addAll(List.of(others));
+        return cost(
+                EDITOR.apply(Shipped.demo(), new Edit.Several(null, edits)),
+                "mover.reads",
+                "buffer.port");
+    }
 
-        Platform lite =
-                EDITOR.apply(
-                        platform,
-                        new Edit.ChangeBus(new Bus("wide", Protocol.AXI4_LITE, 32, 32, "main")));
-        assertThat(cost(lite, "mover.reads", "buffer.port").nextCycles()).isEqualTo(2);
+    private static final String MEMORY = "polymetron:memory:block-memory:1.1";
+
+    @Test
+    void aBurstGoesOnAtThePaceOfItsTarget() {
+        // 3 for the first word, as of a single read, and 1 for each of the other 15.
+        assertThat(moved(Protocol.AXI4, MEMORY).burstCycles()).isEqualTo(3 + 15);
+        // Whose turn it is is chosen once.
+        assertThat(
+                        moved(
+                                        Protocol.AXI4,
+                                        MEMORY,
+                                        new Edit.Attach("mover", "writes", "wide", null, null))
+                                .burstCycles())
+                .isEqualTo(1 + 3 + 15);
+        // The first version speaks AXI4-Lite: behind the end of AXI4 each word is an access of 2 +
+        // 1.
+        assertThat(moved(Protocol.AXI4, "polymetron:memory:block-memory:1.0").nextCycles())
+                .isEqualTo(3);
+    }
+
+    @Test
+    void withoutBurstsEachWordIsAnAccess() {
+        assertThat(moved(Protocol.AXI4_LITE, MEMORY).nextCycles()).isEqualTo(3);
+        assertThat(moved(Protocol.WISHBONE, MEMORY).nextCycles()).isEqualTo(2);
+        assertThat(moved(Protocol.AHB_LITE, MEMORY).nextCycles()).isEqualTo(3);
     }
 
     @Test

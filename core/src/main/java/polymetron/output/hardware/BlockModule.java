@@ -35,7 +35,10 @@ import polymetron.verilog.Net;
 final class BlockModule {
     private static final int WORD = 32;
 
-    /** Of an initiator with bursts: accesses that follow in this one, and whether there are any. */
+    /**
+     * Of an initiator with bursts: accesses that follow in this one, and whether there are any. Of a target: whether the next access is to
+     * the following word.
+     */
     private static final String MORE = "_more";
 
     private static final String BURSTS = "_bursts";
@@ -234,6 +237,9 @@ final class BlockModule {
                 Signals.access(module, form.name(), own.addressBits(), own.dataBits());
         String end = form.name() + "_end";
         if (form.isTarget()) {
+            if (own.protocol().carriesBursts() && behaviour.port(form.name() + MORE).isPresent()) {
+                access.put(BusEnd.MORE, module.wire(form.name() + MORE, 1));
+            }
             BusEnd.target(module, end, own, clocking.clk(), clocking.rst(), ports, access);
         } else if (behaviour.port(form.name() + MORE).isPresent()) {
             bursts(form, own, clocking, access, ports);

@@ -6,9 +6,16 @@ import polymetron.verilog.Net;
 
 /** The end of a bus in front of an access, or behind one, as an instance of the module of its protocol. */
 final class BusEnd {
+    /** Beside an access of a protocol with bursts: whether the next one is to the following word. */
+    static final String MORE = "more";
+
     private BusEnd() {}
 
-    /** What comes over a bus goes on as an access. */
+    /**
+     * What comes over a bus goes on as an access.
+     *
+     * @param access with {@link #MORE} where the target looks at it
+     */
     static void target(
             Module module,
             String instance,
@@ -17,16 +24,27 @@ final class BusEnd {
             Net rst,
             Map<String, Net> bus,
             Map<String, Net> access) {
-        cable(module, instance, form, clk, rst)
-                .connect(
-                        Signals.of(form.protocol()),
-                        "s_",
-                        bus,
-                        false,
-                        form.addressBits(),
-                        form.dataBits())
-                .connect(Signals.ACCESS, "", access, true, form.addressBits(), form.dataBits())
-                .to(moduleName(form, "target"));
+        Cable cable =
+                cable(module, instance, form, clk, rst)
+                        .connect(
+                                Signals.of(form.protocol()),
+                                "s_",
+                                bus,
+                                false,
+                                form.addressBits(),
+                                form.dataBits())
+                        .connect(
+                                Signals.ACCESS,
+                                "",
+                                access,
+                                true,
+                                form.addressBits(),
+                                form.dataBits());
+        if (form.protocol().carriesBursts()) {
+            Net more = access.get(MORE);
+            cable.out(MORE, more == null ? module.wire("unused_" + instance + "_more", 1) : more);
+        }
+        cable.to(moduleName(form, "target"));
     }
 
     /** An access goes out on a bus. */

@@ -68,6 +68,9 @@ final class OutsideStandIns {
             for (OutsideLogic.Port port : each.busPorts(platform)) {
                 out.line(".s_%s(%s),", port.signal(), net.apply(port.name()));
             }
+            if (bus.protocol().carriesBursts()) {
+                out.line(".%s(),", BusEnd.MORE);
+            }
             access(prefix, out);
             out.close(");");
             out.open("%s %s %smemory (", MEMORY, sized, prefix);

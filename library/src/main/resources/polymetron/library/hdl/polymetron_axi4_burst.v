@@ -24,6 +24,8 @@ module polymetron_axi4_burst #(
     output wire                    beat,
     output wire [ADDRESS_BITS-1:0] address,
     output wire                    last,
+    // Whether the one behind it is the following word.
+    output wire                    goes_on,
     output wire [7:0]              beat_id,
     input  wire                    step
 );
@@ -31,6 +33,10 @@ module polymetron_axi4_burst #(
     // Sizes that fit the data, as powers of two.
     localparam LARGEST = $clog2(DATA_BITS / 8);
     localparam SIZE_BITS = LARGEST < 2 ? 1 : LARGEST < 4 ? 2 : 3;
+
+    localparam [1:0] INCR = 2'b01;
+    localparam [31:0] LARGEST_SIZE = LARGEST;
+    localparam [SIZE_BITS-1:0] WHOLE = LARGEST_SIZE[SIZE_BITS-1:0];
 
     reg going;
     reg [7:0] left;
@@ -40,14 +46,15 @@ module polymetron_axi4_burst #(
     reg [1:0] its_burst;
     reg [ADDRESS_BITS-1:0] at;
 
+    wire [SIZE_BITS-1:0] now_size = going ? its_size : size[SIZE_BITS-1:0];
+    wire [1:0] now_burst = going ? its_burst : burst;
     assign beat = going || valid;
     assign address = going ? at : addr;
     assign last = going ? left == 8'd0 : len == 8'd0;
     assign beat_id = going ? its_id : id;
     assign taken = step && !going;
+    assign goes_on = !last && now_burst == INCR && now_size == WHOLE;
 
-    wire [SIZE_BITS-1:0] now_size = going ? its_size : size[SIZE_BITS-1:0];
-    wire [1:0] now_burst = going ? its_burst : burst;
     // A WRAP has 2, 4, 8 or 16 beats.
     wire [3:0] now_len = going ? its_len : len[3:0];
     wire [11:0] below = (12'd1 << now_size) - 12'd1;
@@ -82,7 +89,7 @@ module polymetron_axi4_burst #(
         end
     end
 
-    wire unused_size = |size | |next;
+    wire unused_size = |size | |next | |LARGEST_SIZE;
 endmodule
 
 `default_nettype wire

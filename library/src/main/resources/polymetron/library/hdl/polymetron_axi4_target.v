@@ -47,6 +47,8 @@ module polymetron_axi4_target #(
     output wire [ADDRESS_BITS-1:0] address,
     output wire [DATA_BITS-1:0]    value,
     output wire [DATA_BITS/8-1:0]  bytes,
+    // The next access in this direction is to the following word.
+    output wire                    more,
     input  wire                    done,
     input  wire [DATA_BITS-1:0]    answer,
     input  wire                    error
@@ -61,10 +63,12 @@ module polymetron_axi4_target #(
     wire read_beat;
     wire [ADDRESS_BITS-1:0] read_address;
     wire read_last;
+    wire read_goes_on;
     wire [7:0] read_id;
     wire write_beat;
     wire [ADDRESS_BITS-1:0] write_address;
     wire write_last;
+    wire write_goes_on;
     wire [7:0] write_id;
 
     wire can_read = read_beat && (!s_rvalid || s_rready);
@@ -73,6 +77,7 @@ module polymetron_axi4_target #(
     assign request = busy || can_read || can_write;
     assign address = write ? write_address : read_address;
     assign value = s_wdata;
+    assign more = write ? write_goes_on : read_goes_on;
     assign bytes = write ? s_wstrb : {DATA_BITS / 8{1'b1}};
 
     wire read_ends = request && done && !write;
@@ -85,13 +90,13 @@ module polymetron_axi4_target #(
         .clk(clk), .rst(rst),
         .valid(s_arvalid), .id(s_arid), .addr(s_araddr), .len(s_arlen), .size(s_arsize), .burst(s_arburst),
         .taken(s_arready),
-        .beat(read_beat), .address(read_address), .last(read_last), .beat_id(read_id), .step(read_ends)
+        .beat(read_beat), .address(read_address), .last(read_last), .goes_on(read_goes_on), .beat_id(read_id), .step(read_ends)
     );
     polymetron_axi4_burst #(.ADDRESS_BITS(ADDRESS_BITS), .DATA_BITS(DATA_BITS)) write_burst (
         .clk(clk), .rst(rst),
         .valid(s_awvalid), .id(s_awid), .addr(s_awaddr), .len(s_awlen), .size(s_awsize), .burst(s_awburst),
         .taken(s_awready),
-        .beat(write_beat), .address(write_address), .last(write_last), .beat_id(write_id), .step(write_ends)
+        .beat(write_beat), .address(write_address), .last(write_last), .goes_on(write_goes_on), .beat_id(write_id), .step(write_ends)
     );
 
     always @(posedge clk) begin
