@@ -79,7 +79,7 @@ final class BurstTimingTest {
             }
             """;
 
-    private static ElaboratedPlatform platform(Protocol protocol, int width, boolean shared) {
+    static ElaboratedPlatform platform(Protocol protocol, int width, boolean shared) {
         Platform platform = Platform.empty("Bursts", Vlnv.parse("polymetron:boards:terrace:1.0"));
         List<Edit> blocks = new ArrayList<>();
         add(blocks, "cpu", "processor:rv32-small:1.1", Map.of());
