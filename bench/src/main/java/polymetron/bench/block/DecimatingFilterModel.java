@@ -14,7 +14,7 @@ public final class DecimatingFilterModel extends SampleModel {
     private final BigInteger[][] combs;
 
     /** Rounds of samples since the last result. */
-    private int rounds;
+    int rounds;
 
     private boolean isResult;
     private int result;

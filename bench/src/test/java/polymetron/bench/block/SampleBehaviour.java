@@ -44,6 +44,9 @@ public final class SampleBehaviour implements Behaviour {
     /** Cycles between two times that it is switched off, on average. */
     private int calm = 300;
 
+    /** Where registers are put at the next edge. */
+    private Map<String, Long> put = Map.of();
+
     private int wordsLeft;
     private int rests;
 
@@ -75,12 +78,18 @@ public final class SampleBehaviour implements Behaviour {
 
     @Override
     public Map<String, Integer> registers() {
-        return Map.of();
+        return isDecimating() ? Map.of("samples", 13) : Map.of();
+    }
+
+    private boolean isDecimating() {
+        return model instanceof DecimatingFilterModel;
     }
 
     @Override
     public Map<String, Long> put(Random random, int cycle) {
-        return Map.of();
+        Map<String, Long> now = put;
+        put = Map.of();
+        return now;
     }
 
     @Override
@@ -91,13 +100,20 @@ public final class SampleBehaviour implements Behaviour {
             int rounds = 1 + random.nextInt(120);
             slowSource = 1 + random.nextInt(3) * random.nextInt(30);
             slowSink = 1 + random.nextInt(3) * random.nextInt(30);
-            if (module.equals("polymetron_decimating_filter") && random.nextInt(8) == 0) {
-                // Rates that take long.
-                rounds = (random.nextInt(3) == 0 ? 4100 : 300) + random.nextInt(900);
-                calm = Integer.MAX_VALUE;
-                slowSource = 1;
-                slowSink = 1;
-                bank.field("RATE", "SAMPLES").put(rounds - random.nextInt(9));
+            if (model instanceof DecimatingFilterModel filter && random.nextInt(4) == 0) {
+                // Rates that would take long, beside powers of two and between them, with a few
+                // samples
+                // before a result.
+                int power = 1 << random.nextInt(13);
+                int rate =
+                        power
+                                + (random.nextBoolean()
+                                        ? random.nextInt(power)
+                                        : random.nextInt(3) - 1);
+                bank.field("RATE", "SAMPLES").put(rate);
+                filter.rounds = Math.max(0, rate - 1 - random.nextInt(4));
+                put = Map.of("samples", (long) filter.rounds);
+                rounds = 8;
             } else {
                 settings(random);
             }
