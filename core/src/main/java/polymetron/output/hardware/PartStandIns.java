@@ -8,7 +8,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.SortedSet;
 import java.util.TreeMap;
-import java.util.TreeSet;
 import java.util.stream.Collectors;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.OutwardLink;
@@ -90,7 +89,7 @@ final class PartStandIns {
     }
 
     private SortedSet<String> kinds() {
-        SortedSet<String> kinds = new TreeSet<>();
+        SortedSet<String> kinds = AroundTheBoard.kinds(platform);
         platform.outward().stream()
                 .filter(link -> module(link).isPresent())
                 .forEach(link -> kinds.add(link.part().kind()));

@@ -120,6 +120,7 @@ final class Simulation {
         out.close(");").blank();
         outside.instances(Simulation::net, out);
         parts();
+        new AroundTheBoard(platform, standIns, Simulation::net, this::behaviour).write(out);
         loader();
         console();
         out.close("endmodule").blank().line("`default_nettype wire");
@@ -443,6 +444,7 @@ final class Simulation {
                     "store",
                     "move",
                     "shows_parts",
+                    "around_rate",
                     "testbench",
                     "known",
                     "levels",
@@ -608,9 +610,9 @@ final class Simulation {
 
     private static final String MAKEFILE =
             """
-            # make run SIM=iverilog (or verilator) IMAGE=file.hex OTHER_IMAGES UNTIL='text' [INPUT=file] [CYCLES=n] [PARTS=1] [SEED=n]
+            # make run SIM=iverilog (or verilator) IMAGE=file.hex OTHER_IMAGES UNTIL='text' [INPUT=file] [CYCLES=n] [PARTS=1] [AROUND=n] [SEED=n]
             # Boots the image and prints the console; ends with 0 once the text was said. Files are looked for here and
-            # in the folder above. With SEED, verilator begins with random values in all that has none after power-up.
+            # in the folder above. With AROUND, what is around the board acts, so many times as fast as time goes. With SEED, verilator begins with random values in all that has none after power-up.
             SIM ?= iverilog
             IMAGE ?=
             UNTIL ?=
@@ -621,7 +623,7 @@ final class Simulation {
             FILES := $(addprefix ../hdl/,$(shell cat ../hdl/files.f))
             find = $(firstword $(wildcard $(1) ../$(1)))
             ARGUMENTS = +CYCLES=$(CYCLES) IMAGE_ARGUMENTS \\
-                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(value UNTIL),'+UNTIL=$(subst ','\\'',$(value UNTIL))') $(if $(PARTS),+PARTS) \\
+                $(if $(INPUT),+INPUT=$(call find,$(INPUT))) $(if $(value UNTIL),'+UNTIL=$(subst ','\\'',$(value UNTIL))') $(if $(PARTS),+PARTS) $(if $(AROUND),+AROUND=$(AROUND)) \\
                 $(if $(SEED),+verilator+rand+reset+2 +verilator+seed+$(SEED))
 
             .PHONY: run clean

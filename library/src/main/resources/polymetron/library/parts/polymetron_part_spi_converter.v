@@ -1,6 +1,6 @@
 // A stand-in for a converter on a serial port, mode 1, highest bit first: when it is selected it takes one sample of each
 // channel, and gives them one after the other, the first channel first; behind them comes what it was sent meanwhile, so that
-// converters can be in a row. Samples come from a file, over and over.
+// converters can be in a row. Samples come from a file, over and over, or are what something around the board gives.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 
@@ -20,8 +20,13 @@ module polymetron_part_spi_converter #(
     reg [CHANNELS*BITS-1:0] shift;
     reg level;
     integer next;
+    // Of something around the board, and whether that acts.
+    reg [CHANNELS*BITS-1:0] followed;
+    reg follows;
 
     initial begin
+        followed = {CHANNELS * BITS{1'b0}};
+        follows = 1'b0;
         $readmemh(FILE, samples);
         next = 0;
         level = 1'b0;
@@ -30,7 +35,7 @@ module polymetron_part_spi_converter #(
 
     // A simulation may begin with the line low; what counts is that it falls while the clock rests.
     always @(negedge select) begin
-        shift = samples[next];
+        shift = follows ? followed : samples[next];
         next = next == SAMPLES - 1 ? 0 : next + 1;
     end
 
