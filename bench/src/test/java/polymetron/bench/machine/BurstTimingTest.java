@@ -51,11 +51,11 @@ final class BurstTimingTest {
             {
                 volatile uint32_t *from = (volatile uint32_t *)SOURCE_SECOND_BASE;
                 volatile uint32_t *to = (volatile uint32_t *)GOAL_SECOND_BASE;
-                for (uint32_t at = 0; at < 256; at++) {
+                for (uint32_t at = 0; at < 128; at++) {
                     from[at] = at * 2654435761u;
                 }
                 uint32_t bad = 0;
-                for (uint32_t words = 64; words <= 256; words += 64) {
+                for (uint32_t words = 64; words <= 128; words += 64) {
                     uint32_t begun = now();
                     dma_send(MOVER_BASE, 0x20000000u, 4 * words, false);
                     while (!dma_is_sent(MOVER_BASE)) {
@@ -143,7 +143,7 @@ final class BurstTimingTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"axi4, 32, false", "axi4, 32, true", "axi4, 64, false", "wishbone-b4, 32, false"})
+    @CsvSource({"axi4, 32, true", "axi4, 64, false", "wishbone-b4, 32, false"})
     void movesAsFastAsPredicted(String protocol, int width, boolean shared) throws IOException {
         ElaboratedPlatform platform = platform(Protocol.of(protocol).orElseThrow(), width, shared);
         ExerciseRun run = new ExerciseRun(platform, folder);
@@ -158,8 +158,8 @@ final class BurstTimingTest {
                     way == 0
                             ? cost(platform, "mover.reads", "source.port")
                             : cost(platform, "mover.writes", "goal.port");
-            int bursts = 192 * 32 / width / BURST;
-            long cycles = Long.parseLong(rows[6 + way], 16) - Long.parseLong(rows[way], 16);
+            int bursts = 64 * 32 / width / BURST;
+            long cycles = Long.parseLong(rows[2 + way], 16) - Long.parseLong(rows[way], 16);
             // The program looks every few cycles.
             assertThat((double) cycles)
                     .as(way == 0 ? "sent" : "received")

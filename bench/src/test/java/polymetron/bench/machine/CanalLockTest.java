@@ -159,13 +159,17 @@ final class CanalLockTest {
         return said.toString();
     }
 
-    /** In simulation both harts of the complex come so far as well: the first speaks, the other has put the gate drives to a stand. */
+    /**
+     * In simulation both harts of the complex come so far as well: the first speaks, the other has put the gate drives to a stand. A gate
+     * that takes eight seconds, there two thousand times as fast, goes until it meets its end switch.
+     */
     @Test
     void bothHartsRunInSimulation(@TempDir Path folder) {
         Hardware hardware = Hardware.of(machine.platform());
         assertThat(hardware.notBuilt()).isEmpty();
         hardware.files().forEach(file -> Tool.write(folder, file.path(), file.bytes()));
         Tool.write(folder, "lock.hex", ImageFiles.of(machine.image(), "lock").getFirst().bytes());
+        Tool.write(folder, "sim/world.txt", "4000 open 2\n");
         String said =
                 Tool.run(
                         folder,
@@ -176,12 +180,14 @@ final class CanalLockTest {
                         "run",
                         "SIM=verilator",
                         "IMAGE=lock.hex",
-                        "UNTIL=say help",
+                        "INPUT=world.txt",
+                        "AROUND=2000",
+                        "UNTIL=gate 2 is open",
                         "PARTS=1",
-                        "CYCLES=2000000");
+                        "CYCLES=6000000");
         assertThat(said).contains("gate_drives f", "gate_drives 0");
         // Letters and changes of lines mix as they happen.
         assertThat(said.replaceAll("[0-9]+ us: \\w+ [0-9a-f]+\\R", "").replaceAll("\\s", ""))
-                .contains("CanalLock", "sayhelp");
+                .contains("CanalLock", "sayhelp", "gateopens", "gateisopen");
     }
 }

@@ -32,19 +32,20 @@ module polymetron_part_lock_chamber #(
     time rose [0:3];
     time high [0:3];
     time period [0:3];
-    reg [3:0] pulsed;
-    reg [3:0] before;
+    reg [3:0] has_risen;
+    reg [3:0] was_driven;
     integer line;
     always @(drives) begin
         for (line = 0; line < 4; line = line + 1) begin
-            if (drives[line] === 1'b1 && before[line] === 1'b0) begin
-                period[line] = $time - rose[line];
-                pulsed[line] = rose[line] != 0;
+            if (drives[line] === 1'b1 && was_driven[line] === 1'b0) begin
+                // The first period is not known yet.
+                if (has_risen[line]) period[line] = $time - rose[line];
+                has_risen[line] = 1'b1;
                 rose[line] = $time;
             end
-            if (drives[line] === 1'b0 && before[line] === 1'b1) high[line] = $time - rose[line];
+            if (drives[line] === 1'b0 && was_driven[line] === 1'b1) high[line] = $time - rose[line];
         end
-        before = drives;
+        was_driven = drives;
     end
 
     // Millionths in a step: 125 at 90 % of the period, 8 s from end to end.
@@ -52,7 +53,7 @@ module polymetron_part_lock_chamber #(
         real part;
         begin
             if (PULSES == 0) part = drives[gate] === 1'b1 ? 0.9 : 0.1;
-            else if (!pulsed[gate] || $time - rose[gate] > 2 * period[gate]) part = 0.0;
+            else if (period[gate] == 0 || $time - rose[gate] > 2 * period[gate]) part = 0.0;
             else part = (1.0 * high[gate]) / (1.0 * period[gate]);
             speed = part > 0.02 && part < 0.98 ? $rtoi($floor((part - 0.5) / 0.4 * 125.0 + 0.5)) : 0;
         end
@@ -99,8 +100,8 @@ module polymetron_part_lock_chamber #(
             high[each] = 0;
             period[each] = 0;
         end
-        pulsed = 4'd0;
-        before = 4'd0;
+        has_risen = 4'd0;
+        was_driven = 4'd0;
         chamber = LOWER;
         ends = 8'b10101010;
         show;
