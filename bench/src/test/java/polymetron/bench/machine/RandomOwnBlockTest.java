@@ -81,9 +81,14 @@ final class RandomOwnBlockTest {
     }
 
     static OwnBlock block(long seed) {
+        return block(seed, 12);
+    }
+
+    /** With so many registers or rows of them. */
+    static OwnBlock block(long seed, int count) {
         Random random = new Random(seed);
         List<String> registers = new ArrayList<>();
-        for (int number = 0; number < 12; number++) {
+        for (int number = 0; number < count; number++) {
             registers.add(register(random, number));
         }
         String text =
