@@ -14,6 +14,7 @@ import { documentText, newBlock, type OwnBlock } from './ownBlock'
 import RegisterBits from './RegisterBits.vue'
 import RegisterEditor from './RegisterEditor.vue'
 import SelfTestSection from './SelfTestSection.vue'
+import SizeSection from './SizeSection.vue'
 import { vTyped } from '../frame/typedText'
 
 const route = useRoute()
@@ -354,6 +355,12 @@ function nextVersion(): void {
                         v-if="block.hardware?.length"
                         :text="text"
                         :disabled="problems.length > 0 || looked !== text"
+                    />
+                    <SizeSection
+                        v-if="block.hardware?.length"
+                        :text="text"
+                        :disabled="problems.length > 0 || looked !== text"
+                        @use="block.definition.resources = { ...$event }"
                     />
                     <h2 class="heading mt-5">Bits</h2>
                     <p v-if="!look?.registers.length" class="mt-1 text-[13px] text-soft">No register yet.</p>

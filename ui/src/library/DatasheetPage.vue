@@ -5,6 +5,7 @@ import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
 import OwnBlockActions from '../blocks/OwnBlockActions.vue'
 import SelfTestSection from '../blocks/SelfTestSection.vue'
+import SizeSection from '../blocks/SizeSection.vue'
 import EvidenceSection from './EvidenceSection.vue'
 
 const props = defineProps<{ identity: string; own?: boolean }>()
@@ -202,6 +203,7 @@ const open = ref<string>()
             </section>
 
             <SelfTestSection v-if="own" :identity="sheet.identity" />
+            <SizeSection v-if="own" :identity="sheet.identity" />
 
             <EvidenceSection v-if="sheet.evidence" :evidence="sheet.evidence" />
 

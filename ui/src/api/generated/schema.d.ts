@@ -164,6 +164,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/blocks/size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["size"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library/blocks/{identity}": {
         parameters: {
             query?: never;
@@ -1553,6 +1569,14 @@ export interface components {
             title: string;
             type: string;
             versions: components["schemas"]["VersionView"][];
+        };
+        BlockSizeView: {
+            made: components["schemas"]["Size"];
+            /** Format: int64 */
+            memoryBits: number;
+            missing?: string | null;
+            said: components["schemas"]["Size"];
+            withRegisters: boolean;
         };
         BlockView: {
             attached: boolean;
@@ -2965,6 +2989,14 @@ export interface components {
             last: number;
             sink: string;
         };
+        Size: {
+            /** Format: int64 */
+            flipFlops: number;
+            /** Format: int64 */
+            lookupTables: number;
+            /** Format: int64 */
+            multipliers: number;
+        };
         SlotView: {
             base: string;
             kept?: string | null;
@@ -3479,6 +3511,30 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["SelfTestView"];
+                };
+            };
+        };
+    };
+    size: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["BlockSizeView"];
                 };
             };
         };

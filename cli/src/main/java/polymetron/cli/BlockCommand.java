@@ -15,6 +15,7 @@ import picocli.CommandLine.Spec;
 import polymetron.bench.foreign.CompilerCheck;
 import polymetron.bench.foreign.ForeignModels;
 import polymetron.bench.foreign.RegisterSelfTest;
+import polymetron.bench.foreign.SynthesisedSize;
 import polymetron.bench.machine.BenchException;
 import polymetron.library.Library;
 import polymetron.library.LibraryLoader;
@@ -146,6 +147,53 @@ final class BlockCommand {
                                 : outcome.different().size() + " different");
         out().flush();
         return outcome.different().isEmpty() ? 0 : CommandLineApplication.FINDINGS;
+    }
+
+    @Command(
+            name = "size",
+            description =
+                    "Prints what synthesis makes of a block type with the defaults of its"
+                            + " parameters, beside what its definition says.",
+            mixinStandardHelpOptions = true)
+    int size(
+            @Parameters(paramLabel = "BLOCK.json", description = "the block type's document")
+                    Path file)
+            throws IOException, InterruptedException {
+        OwnBlock block = OwnBlocks.read(file);
+        Library library = LibraryLoader.load();
+        List<BlockProblem> problems = OwnBlockChecks.of(block, library);
+        if (!problems.isEmpty()) {
+            return print(problems);
+        }
+        if (block.hardware().isEmpty()) {
+            throw new BadInput("%s has no HDL yet".formatted(file));
+        }
+        SynthesisedSize sizes =
+                RunCommand.models()
+                        .sizes()
+                        .orElseThrow(
+                                () -> new BadInput("yosys, bubblewrap and prlimit are needed"));
+        SynthesisedSize.Outcome outcome;
+        try {
+            outcome = sizes.of(block, library);
+        } catch (BenchException cannot) {
+            throw new BadInput(cannot.getMessage());
+        }
+        print("lookup tables", outcome.made().lookupTables(), outcome.said().lookupTables());
+        print("flip-flops", outcome.made().flipFlops(), outcome.said().flipFlops());
+        print("multipliers", outcome.made().multipliers(), outcome.said().multipliers());
+        if (outcome.memoryBits() > 0) {
+            out().printf("%d bits of memory besides%n", outcome.memoryBits());
+        }
+        if (!outcome.withRegisters()) {
+            out().println("made of its HDL alone, without registers and the end of the bus");
+        }
+        out().flush();
+        return 0;
+    }
+
+    private void print(String what, long made, long said) {
+        out().printf("%-14s %d made, %d in the definition%n", what, made, said);
     }
 
     private static BadInput toolsAreMissing() {

@@ -308,6 +308,10 @@ final class CommandLineTest {
             assertThat(polymetron("block", "compile", made.toString())).isZero();
             assertThat(polymetron("block", "self-test", made.toString()))
                     .isEqualTo(CommandLineApplication.BAD_INPUT);
+            if (RunCommand.models().sizes().isPresent()) {
+                assertThat(polymetron("block", "size", made.toString())).isZero();
+                assertThat(out.toString()).containsPattern("lookup tables +\\d+ made, 100 in");
+            }
             String vhdl =
                     write(
                             "gate.vhd",

@@ -19,6 +19,7 @@ public final class ForeignModels implements OwnModels {
     private final Optional<Sandbox> sandbox;
     private final VerilatedBuild build;
     private final Optional<CompilerCheck> compilers;
+    private final Optional<SynthesisedSize> sizes;
 
     /** Whether there is what makes Verilog of VHDL. */
     private final boolean canConvert = Files.isExecutable(Path.of("/usr/bin/ghdl"));
@@ -32,12 +33,22 @@ public final class ForeignModels implements OwnModels {
                         && Files.isExecutable(Path.of("/usr/bin/g++"));
         this.sandbox = hasTools ? Sandbox.find() : Optional.empty();
         this.build = sandbox.map(each -> new VerilatedBuild(each, kept)).orElse(null);
+        this.sizes =
+                (Files.isExecutable(Path.of("/usr/bin/yosys"))
+                                ? Sandbox.find()
+                                : Optional.<Sandbox>empty())
+                        .map(each -> new SynthesisedSize(each, kept, canConvert));
         this.compilers = sandbox.map(each -> new CompilerCheck(each, kept, canConvert));
     }
 
     /** What looks at blocks with the compilers; empty where they or the sandbox are not there. */
     public Optional<CompilerCheck> compilers() {
         return compilers;
+    }
+
+    /** What measures blocks by synthesis; empty where yosys or the sandbox is not there. */
+    public Optional<SynthesisedSize> sizes() {
+        return sizes;
     }
 
     /** Whether Verilog can be run here. */

@@ -9,6 +9,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.bench.foreign.CompilerCheck;
 import polymetron.bench.foreign.RegisterSelfTest;
+import polymetron.bench.foreign.SynthesisedSize;
 import polymetron.bench.machine.BenchException;
 import polymetron.edit.RejectedEdit;
 import polymetron.ownblock.OwnBlock;
@@ -22,6 +23,8 @@ final class BlockTrialController {
     private static final String NO_HDL = "There is no HDL yet.";
     private static final String NO_TOOLS =
             "Verilator, a C++ compiler or the sandbox is missing on this machine.";
+
+    private static final String NO_SYNTHESIS = "yosys or the sandbox is missing on this machine.";
 
     private final BenchModels models;
     private final Libraries libraries;
@@ -93,6 +96,48 @@ final class BlockTrialController {
         } catch (BenchException cannot) {
             return new SelfTestView(cannot.getMessage(), 0, 0, List.of(), List.of());
         }
+    }
+
+    /**
+     * @param missing why nothing was run; missing where it was
+     * @param made what synthesis makes of the block with the defaults of its parameters
+     * @param said what its definition says, which fits count with
+     * @param memoryBits bits of memories in it, which are counted by themselves
+     * @param withRegisters whether its registers and the end of the bus are in it
+     */
+    record BlockSizeView(
+            @Nullable String missing,
+            SynthesisedSize.Size made,
+            SynthesisedSize.Size said,
+            long memoryBits,
+            boolean withRegisters) {}
+
+    /** Measures the block by synthesis. */
+    @PostMapping(
+            value = "/api/library/blocks/size",
+            consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    BlockSizeView size(@RequestBody byte[] document) throws InterruptedException {
+        OwnBlock block = checked(document);
+        SynthesisedSize sizes = models.models().sizes().orElse(null);
+        if (block.hardware().isEmpty() || sizes == null) {
+            return unmeasured(sizes == null ? NO_SYNTHESIS : NO_HDL);
+        }
+        try {
+            SynthesisedSize.Outcome outcome = sizes.of(block, libraries.current());
+            return new BlockSizeView(
+                    null,
+                    outcome.made(),
+                    outcome.said(),
+                    outcome.memoryBits(),
+                    outcome.withRegisters());
+        } catch (BenchException cannot) {
+            return unmeasured(cannot.getMessage());
+        }
+    }
+
+    private static BlockSizeView unmeasured(String why) {
+        SynthesisedSize.Size none = new SynthesisedSize.Size(0, 0, 0);
+        return new BlockSizeView(why, none, none, 0, false);
     }
 
     /** A block whose description has nothing wrong. */

@@ -195,6 +195,26 @@ final class OwnBlockApiTest {
     }
 
     @Test
+    void aBlockThatIsNotKeptIsMeasured() {
+        assertThat(upload("/size", "{").status()).isEqualTo(422);
+        JsonNode found = upload("/size", chime("measured")).json();
+        // Where a machine has no yosys or no sandbox, that is what is said.
+        if (found.path("missing").isNull() || found.path("missing").isMissingNode()) {
+            assertThat(found.path("made").path("lookupTables").asInt()).isBetween(10, 500);
+            assertThat(found.path("said").path("lookupTables").asInt()).isPositive();
+            assertThat(found.path("withRegisters").asBoolean()).isTrue();
+            assertThat(
+                            upload("/size", withoutHdl(chime("measured")))
+                                    .json()
+                                    .path("missing")
+                                    .asString())
+                    .isEqualTo("There is no HDL yet.");
+        } else {
+            assertThat(found.path("missing").asString()).contains("missing on this machine");
+        }
+    }
+
+    @Test
     void verilogIsProposedOrRefused() {
         Answer found =
                 server.post(
