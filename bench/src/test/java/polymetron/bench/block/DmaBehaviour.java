@@ -46,6 +46,9 @@ public final class DmaBehaviour implements Behaviour {
     private Map<String, Long> out = new LinkedHashMap<>();
     private StreamWord offered;
 
+    /** Whether words are taken seldom, so that those that wait leave less room than a burst has words. */
+    private boolean slowSink;
+
     /** A channel: what it asks memory for, and what software does with it. */
     private final class Side {
         private final String name;
@@ -306,7 +309,10 @@ public final class DmaBehaviour implements Behaviour {
             in.put("from_stream_tlast", offered.last() ? 1L : 0);
             in.put("from_stream_tkeep", keep(offered));
         }
-        boolean takes = random.nextInt(4) > 0;
+        if (random.nextInt(400) == 0) {
+            slowSink = random.nextInt(3) == 0;
+        }
+        boolean takes = slowSink ? random.nextInt(20) == 0 : random.nextInt(4) > 0;
         in.put("to_stream_tready", takes ? 1L : 0);
         boolean isReady = element.isReady();
         StreamWord gives = element.offered();
