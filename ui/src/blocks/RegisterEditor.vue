@@ -13,6 +13,7 @@ import {
     type Field,
     type Register,
 } from './ownBlock'
+import { fileOf, followsFile, joinFile, layAgain, leaveFile } from './registerFile'
 import { vTyped } from '../frame/typedText'
 
 const registers = defineModel<Register[]>({ required: true })
@@ -118,6 +119,34 @@ function set(target: Register | Field, name: string, text: string): void {
     }
 }
 
+/** Count and width are those of the whole file that a register is in. */
+function setOfFile(at: number, name: 'count' | 'width', text: string): void {
+    const register = registers.value[at]
+    const file = fileOf(registers.value, at)
+    if (register) {
+        set(register, name, text)
+        layAgain(registers.value, at, file)
+    }
+}
+
+function join(at: number, event: Event): void {
+    const box = event.target as HTMLInputElement
+    if (!box.checked) {
+        leaveFile(registers.value, at)
+        return
+    }
+    const first = fileOf(registers.value, at - 1)?.first ?? at - 1
+    const head = registers.value[first]
+    if (!joinFile(registers.value, at, head && props.offsets.get(head.name))) {
+        box.checked = false
+        tell(
+            'problem',
+            'No register file',
+            'The offset of the register above is a formula; write a number there first.',
+        )
+    }
+}
+
 function hardware(each: Field, value: string): void {
     if (value) {
         each.hardware = value
@@ -207,7 +236,7 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                                 class="input ml-1 w-14 font-mono"
                                 placeholder="1"
                                 :aria-label="`Rows of ${register.name}`"
-                                @change="set(register, 'count', value($event))"
+                                @change="setOfFile(at, 'count', value($event))"
                             />
                         </label>
                         <label class="ml-3 text-[13px] text-soft">
@@ -216,10 +245,23 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                                 class="input ml-1"
                                 :value="register.width ?? 32"
                                 :aria-label="`Width of ${register.name}`"
-                                @change="set(register, 'width', value($event))"
+                                @change="setOfFile(at, 'width', value($event))"
                             >
                                 <option v-for="width in [8, 16, 32, 64]" :key="width">{{ width }}</option>
                             </select>
+                        </label>
+                        <label
+                            v-if="at > 0"
+                            class="ml-3 text-[13px] whitespace-nowrap text-soft"
+                            title="A register file: it repeats together with the register above"
+                        >
+                            <input
+                                type="checkbox"
+                                class="mr-1 align-middle"
+                                :checked="followsFile(registers, at)"
+                                :aria-label="`${register.name} repeats with the register above`"
+                                @change="join(at, $event)"
+                            />with above
                         </label>
                     </td>
                     <td class="p-0.5">

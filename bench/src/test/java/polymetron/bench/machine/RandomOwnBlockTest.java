@@ -50,6 +50,15 @@ final class RandomOwnBlockTest {
 
     private static String register(Random random, int number) {
         int width = new int[] {8, 16, 32, 32, 32, 64}[random.nextInt(6)];
+        String row =
+                random.nextInt(4) == 0 ? "\"count\": %s, ".formatted(1 + random.nextInt(5)) : "";
+        return register(random, number, width, row);
+    }
+
+    /**
+     * @param row how often it is there, and where
+     */
+    private static String register(Random random, int number, int width, String row) {
         List<String> fields = new ArrayList<>();
         int next = 0;
         while (next < width) {
@@ -74,8 +83,6 @@ final class RandomOwnBlockTest {
                                     reset));
             next = low + bits;
         }
-        String row =
-                random.nextInt(4) == 0 ? "\"count\": %s, ".formatted(1 + random.nextInt(5)) : "";
         return "{ \"name\": \"R%s\", \"width\": %s, %s\"explains\": \"\", \"fields\": [%s] }"
                 .formatted(number, width, row, String.join(", ", fields));
     }
@@ -90,6 +97,12 @@ final class RandomOwnBlockTest {
         List<String> registers = new ArrayList<>();
         for (int number = 0; number < count; number++) {
             registers.add(register(random, number));
+        }
+        // A register file: three times two registers.
+        for (int member = 0; member < 2; member++) {
+            String place =
+                    "\"offset\": %s, \"count\": 3, \"stride\": 16, ".formatted(0x400 + 8 * member);
+            registers.add(register(random, count + member, 64, place));
         }
         String text =
                 """
