@@ -57,13 +57,13 @@ final class BurstTimingTest {
                 uint32_t bad = 0;
                 for (uint32_t words = 64; words <= 128; words += 64) {
                     uint32_t begun = now();
-                    dma_send(MOVER_BASE, 0x20000000u, 4 * words, false);
+                    dma_send(MOVER_BASE, MOVER_READS_SOURCE_PORT_ADDRESS, 4 * words, false);
                     while (!dma_is_sent(MOVER_BASE)) {
                     }
                     print_hex(now() - begun);
                     print(" ");
                     begun = now();
-                    dma_receive(MOVER_BASE, 0x30000000u, 4 * words, false);
+                    dma_receive(MOVER_BASE, MOVER_WRITES_GOAL_PORT_ADDRESS, 4 * words, false);
                     while (!dma_is_received(MOVER_BASE)) {
                     }
                     print_hex(now() - begun);

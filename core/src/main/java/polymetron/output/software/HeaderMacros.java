@@ -7,10 +7,12 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import polymetron.address.AddressRange;
+import polymetron.elaborate.AddressSpace;
 import polymetron.elaborate.Domain;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Field;
+import polymetron.elaborate.InitiatorPort;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.TargetRange;
 import polymetron.expression.Value;
@@ -36,6 +38,7 @@ final class HeaderMacros {
     private final ElaboratedPlatform platform;
     private final List<HeaderSection> sections = new ArrayList<>();
     private final Set<ElaboratedBlock> said = new HashSet<>();
+    private final Set<ElaboratedBlock> moving = new HashSet<>();
     private List<Macro> open;
     private String block;
 
@@ -137,6 +140,9 @@ final class HeaderMacros {
         define(name + "_LAST", CText.constant(target.range().last()));
         if (!view.runsOn(target.block())) {
             parameters(target.block());
+        }
+        if (moving.add(target.block())) {
+            moved(target.block());
         }
         buffers(target.block());
         if (target.form().isMemory()) {
@@ -240,6 +246,34 @@ final class HeaderMacros {
             case INTEGER -> {
                 long number = value.asNumber().longValue();
                 define(macro, number < 0 ? "(%s)".formatted(number) : CText.number(number));
+            }
+        }
+    }
+
+    /** Where a block that moves data finds memory that the program sees elsewhere, or not at all: what it is to be told. */
+    private void moved(ElaboratedBlock owner) {
+        for (AddressSpace space : platform.spaces()) {
+            InitiatorPort initiator = space.initiator();
+            if (initiator.block() != owner
+                    || !Boolean.TRUE.equals(initiator.form().type().memoryOnly())) {
+                continue;
+            }
+            for (TargetRange memory : space.ranges()) {
+                boolean isSame =
+                        view.targets().stream()
+                                .anyMatch(
+                                        each ->
+                                                each.block() == memory.block()
+                                                        && each.range().equals(memory.range()));
+                if (memory.form().isMemory() && !isSame) {
+                    define(
+                            "%s_%s_%s_ADDRESS"
+                                    .formatted(
+                                            CText.macro(owner.name()),
+                                            CText.macro(initiator.ref().name()),
+                                            CText.macro(memory.label())),
+                            CText.constant(memory.range().base()));
+                }
             }
         }
     }
