@@ -1,6 +1,6 @@
 // Memory with one or two ports. An access takes two cycles: one for the memory, one for what it answers. A memory that software
 // cannot write, or can write in whole words only, answers other stores with an error. Where an access is announced to be to the
-// following word it takes one: a read is under way before it is asked for, and a store is done as it comes.
+// following word it takes one: a read is under way before its request, and a store is done as it comes.
 // SPDX-License-Identifier: 0BSD
 `default_nettype none
 
