@@ -43,7 +43,8 @@ final class ExerciseMutantsTest {
     private static final int COUNT = Integer.getInteger("polymetron.mutants", 20);
     private static final int SEED = 1;
     private static final long MOST_CYCLES = 3_000_000;
-    private static final int ALONE_CYCLES = 250_000;
+    private static final int ALONE_CYCLES =
+            Integer.getInteger("polymetron.mutants.cycles", 250_000);
 
     /** Of those that make a difference at least this part must be noticed. */
     private static final double NOTICED =
