@@ -95,6 +95,8 @@ final class BehaviourTest {
         "threshold-trigger, SAMPLE=16 CHANNELS=3 SHORT=2 LONG=16",
         "threshold-trigger, SAMPLE=32 CHANNELS=1 SHORT=16 LONG=64",
         "dma, RING=1 FIFO=16 BURST=4",
+        "dma, RING=1 FIFO=16 BURST=4 LENGTH=32",
+        "dma, RING=1 FIFO=16 BURST=4 LENGTH=8",
         "dma, RING=1 FIFO=64 BURST=1 WIDTH=64",
         "dma, RING=1 FIFO=64 BURST=16 WIDTH=64"
     })

@@ -141,12 +141,13 @@ module polymetron_dma_channel #(
             localparam [31:0] PAGE = 4096 / BYTES;
             localparam [31:0] FULL = ROOM;
             // Up to the end of what is to be moved, of the page, and of the words that are there or have room.
-            wire [31:0] all = {{32 - WIDE{1'b0}}, left} + BYTES - 32'd1;
-            wire [31:0] of_length = {{LOW{1'b0}}, all[31:LOW]};
+            // A length of 32 bits has 33 here.
+            wire [63:0] all = {{64 - WIDE{1'b0}}, left} + {32'd0, BYTES} - 64'd1;
+            wire [63:0] of_length = {{LOW{1'b0}}, all[63:LOW]};
             wire [31:0] of_page = PAGE - {{20 + LOW{1'b0}}, place[11:LOW]};
             wire [31:0] of_words;
             wire [31:0] words_held = {{32 - HELD{1'b0}}, held};
-            wire [8:0] to_length = of_length < LONGEST ? of_length[8:0] : MOST;
+            wire [8:0] to_length = of_length < {32'd0, LONGEST} ? of_length[8:0] : MOST;
             wire [8:0] to_page = of_page < {23'd0, to_length} ? of_page[8:0] : to_length;
             wire [8:0] to_words = of_words < {23'd0, to_page} ? of_words[8:0] : to_page;
             wire [8:0] following = to_words - 9'd1;
