@@ -4,6 +4,7 @@ import type { AddressesView } from '../api/client'
 import { beginDrag, dragging, drop, endDrag, hover } from '../compose/dragging'
 import { usePlatform } from '../frame/platform'
 import { useRowsInSight } from '../frame/rowsInSight'
+import { vScrolls } from '../frame/scrolls'
 
 type Row = AddressesView['rulers']['rows'][number]
 type Cell = Row['cells'][number]
@@ -46,7 +47,7 @@ const words = (cell: Cell, row: Row): string => {
             No initiator is on a bus yet, so there is no address map.
         </p>
         <p v-else class="text-[13px] text-soft">Drag a target into free space to move it.</p>
-        <div v-if="rulers.columns.length" class="mt-2 overflow-x-auto">
+        <div v-if="rulers.columns.length" v-scrolls class="mt-2 overflow-x-auto">
             <table
                 class="w-full table-fixed border-separate border-spacing-x-2 border-spacing-y-0"
                 :style="{ minWidth: `${104 + rulers.columns.length * 110}px` }"

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { InitiatorView, PlatformView } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useRowsInSight } from '../frame/rowsInSight'
+import { vScrolls } from '../frame/scrolls'
 
 const props = defineProps<{ platform: PlatformView }>()
 const context = usePlatform()
@@ -49,7 +50,7 @@ function set(initiator: InitiatorView, ref: string, reached: boolean): void {
             Take a mark away to hide a target from an initiator. A dash: the buses do not lead there, or an
             instruction side has nothing to fetch.
         </p>
-        <div class="overflow-x-auto">
+        <div v-scrolls class="overflow-x-auto">
             <table class="sheet mt-1 w-full border-separate border-spacing-0">
                 <thead>
                     <tr class="table-head">

@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 import { answer, client, type FoundView, type PlacesView } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 
 const context = usePlatform()
 const text = ref('')
@@ -82,7 +83,7 @@ watch([text, () => context.platform.value?.revision], async () => {
                 </tr>
             </tbody>
         </table>
-        <div v-if="found?.length" class="mt-2 max-h-64 overflow-auto">
+        <div v-if="found?.length" v-scrolls class="mt-2 max-h-64 overflow-auto">
             <table class="w-full text-[14px]">
                 <tbody>
                     <tr v-for="each in found" :key="each.initiator + each.name">

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { vScrolls } from '../frame/scrolls'
+
 /** What was noticed in memory since the program was loaded. */
 defineProps<{ notices: string[] }>()
 </script>
@@ -9,7 +11,7 @@ defineProps<{ notices: string[] }>()
         <p v-if="notices.length === 0" class="mt-1 text-[13px] text-soft">
             Nothing is wrong so far: all that was read had been written, and what blocks moved was in place.
         </p>
-        <ul v-else class="mt-1 max-h-40 overflow-y-auto text-[13px]">
+        <ul v-else v-scrolls class="mt-1 max-h-40 overflow-y-auto text-[13px]">
             <li v-for="notice in notices" :key="notice" class="py-0.5 font-mono text-[12px] text-warn">
                 {{ notice }}
             </li>

@@ -6,6 +6,7 @@ import AddressField from '../compose/AddressField.vue'
 import { useBlockSheet } from '../compose/blockSheet'
 import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 
 const props = defineProps<{
     blocks: string[]
@@ -92,7 +93,7 @@ async function write(register: string, index: number, value: string): Promise<tr
         >
             The HDL of this block runs here. Register values are not shown, because reading may change them.
         </p>
-        <div class="min-h-0 flex-1 overflow-auto">
+        <div v-scrolls class="min-h-0 flex-1 overflow-auto">
             <table class="w-full">
                 <thead>
                     <tr class="table-head">

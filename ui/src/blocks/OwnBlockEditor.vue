@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { answer, client, Refusal, upload, type BlockLook, type HdlFoundView } from '../api/client'
 import LeaveGuard from '../frame/LeaveGuard.vue'
 import { tell, tellProblem } from '../frame/notices'
+import { vScrolls } from '../frame/scrolls'
 import HomeFrame from '../platforms/HomeFrame.vue'
 import BlockFiles from './BlockFiles.vue'
 import CompilerSection from './CompilerSection.vue'
@@ -221,7 +222,7 @@ function nextVersion(): void {
             <div
                 class="grid min-h-0 flex-1 grid-cols-[1fr_340px] grid-rows-[minmax(0,1fr)] max-[1100px]:block max-[1100px]:overflow-auto"
             >
-                <form class="relative min-w-0 overflow-auto px-5 py-4" @submit.prevent>
+                <form v-scrolls class="relative min-w-0 overflow-auto px-5 py-4" @submit.prevent>
                     <div v-if="change === undefined" class="sheet mb-4 flex items-center gap-3 p-3">
                         <span class="grow text-[13px]">
                             {{
@@ -330,6 +331,8 @@ function nextVersion(): void {
                     </section>
                 </form>
                 <aside
+                    v-scrolls
+                    aria-label="Findings, checks and bits"
                     class="min-h-0 overflow-auto border-l border-line bg-sheet px-4 py-4 max-[1100px]:border-t max-[1100px]:border-l-0"
                 >
                     <h2 class="heading">Findings</h2>

@@ -6,6 +6,7 @@ import ConsequenceList from '../findings/ConsequenceList.vue'
 import { open } from '../frame/actions'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 
 const context = usePlatform()
 const { data: library } = useQuery({
@@ -93,7 +94,7 @@ async function apply(): Promise<void> {
         </p>
         <p v-if="problem" class="mt-3 text-error" role="alert">{{ problem }}</p>
         <p v-else-if="chosen && !change" class="mt-3 text-soft">Working it out…</p>
-        <div v-else-if="change" class="mt-3 min-h-0 flex-1 overflow-auto">
+        <div v-else-if="change" v-scrolls class="mt-3 min-h-0 flex-1 overflow-auto">
             <section v-for="group in groups" :key="group.outcome" class="mb-3" :aria-label="group.title">
                 <h3 class="heading" :class="group.colour">{{ group.title }} ({{ group.lines.length }})</h3>
                 <ul class="mt-1 text-[14px]">

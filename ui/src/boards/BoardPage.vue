@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
+import { vScrolls } from '../frame/scrolls'
 
 const props = defineProps<{ identity: string; own: boolean }>()
 const emit = defineEmits<{ remove: [] }>()
@@ -15,7 +16,7 @@ const { data: sheet, error } = useQuery({
 </script>
 
 <template>
-    <article class="min-w-0 flex-1 overflow-auto px-8 py-5">
+    <article v-scrolls class="min-w-0 flex-1 overflow-auto px-8 py-5">
         <p v-if="error" class="text-error">{{ error.message }}</p>
         <template v-else-if="sheet">
             <div class="float-right flex gap-2">

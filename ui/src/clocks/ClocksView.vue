@@ -2,6 +2,7 @@
 import { answer, client } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
+import { vScrolls } from '../frame/scrolls'
 import ClockPlanner from './ClockPlanner.vue'
 import ClockTree from './ClockTree.vue'
 import DomainInspector from './DomainInspector.vue'
@@ -18,7 +19,7 @@ const domain = computed(() => {
 </script>
 
 <template>
-    <div class="h-full overflow-auto px-5 py-4">
+    <div v-scrolls class="h-full overflow-auto px-5 py-4">
         <p v-if="error && !clocks" class="mt-16 text-center text-error">{{ error.message }}</p>
         <div
             v-else-if="clocks"

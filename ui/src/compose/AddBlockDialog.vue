@@ -7,6 +7,7 @@ import { useConsequences } from '../findings/consequences'
 import { open } from '../frame/actions'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 import { focusCard } from './focusCard'
 import { usePlan } from './plan'
 import { byKind } from '../library/kinds'
@@ -282,7 +283,7 @@ async function confirm(): Promise<void> {
                     <p v-if="problem" class="mt-2 text-error" role="alert">{{ problem }}</p>
                     <template v-if="plan">
                         <h3 class="heading mt-4">Proposed connections</h3>
-                        <div class="min-h-0 flex-1 overflow-auto">
+                        <div v-scrolls class="min-h-0 flex-1 overflow-auto">
                             <PlanLines :lines="plan.lines" @toggle="toggle" @choose="choose" />
                             <p v-if="plan.lines.length === 0" class="mt-2 text-soft">
                                 The block is added; there is nothing yet that it could be connected to.

@@ -9,6 +9,7 @@ import ContextMenu from './ContextMenu.vue'
 import DomainInspector from '../clocks/DomainInspector.vue'
 import DomainBand from './DomainBand.vue'
 import FindField from '../frame/FindField.vue'
+import { vScrolls } from '../frame/scrolls'
 import { dragging } from './dragging'
 import GroupDialog from './GroupDialog.vue'
 import GroupInspector from './GroupInspector.vue'
@@ -300,6 +301,7 @@ function add(): void {
         <BlockPanel v-else-if="selectedBlock" :key="selectedBlock.name" :name="selectedBlock.name" />
         <aside
             v-else
+            v-scrolls
             class="w-[336px] shrink-0 overflow-y-auto max-[1000px]:w-[270px] border-l border-line bg-sheet p-4 text-soft"
             aria-label="Inspector"
         >

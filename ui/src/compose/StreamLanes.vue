@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { StreamView } from '../api/client'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 import LaneBlock from './LaneBlock.vue'
 import { layOutLanes, type Lane, type LaneEdge } from './laneLayout'
 import { usePicture } from './picture'
@@ -82,7 +83,7 @@ function edgesOf(edges: LaneEdge[]): LaneEdge[] {
         class="mb-3 rounded border border-line bg-sheet/60 px-2 py-2"
     >
         <h2 class="px-1 text-[12px] font-semibold text-soft">Streams</h2>
-        <div v-for="lane in lanes" :key="lane.nodes[0]?.name" class="overflow-x-auto">
+        <div v-for="lane in lanes" :key="lane.nodes[0]?.name" v-scrolls class="overflow-x-auto">
             <div
                 class="relative"
                 :style="{

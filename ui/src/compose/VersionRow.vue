@@ -4,6 +4,7 @@ import { answer, client, type BlockSheet } from '../api/client'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 
 const props = defineProps<{ block: BlockSheet }>()
 const context = usePlatform()
@@ -53,7 +54,7 @@ function change(): void {
         :title="`${block.name} as version ${looked?.version ?? ''}`"
         @close="looked = undefined"
     >
-        <div v-if="looked" class="mt-2 flex min-h-0 flex-col gap-3 overflow-y-auto">
+        <div v-if="looked" v-scrolls class="mt-2 flex min-h-0 flex-col gap-3 overflow-y-auto">
             <section>
                 <h3 class="font-semibold">What changes</h3>
                 <ul v-if="looked.changes.length" class="mt-1 list-disc pl-5 text-[14px]">

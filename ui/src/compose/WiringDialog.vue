@@ -3,6 +3,7 @@ import DialogFrame from '../frame/DialogFrame.vue'
 import { watch } from 'vue'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 import type { Edit } from '../api/client'
 import ConsequenceList from '../findings/ConsequenceList.vue'
 import { useConsequences } from '../findings/consequences'
@@ -83,7 +84,7 @@ function selectNew(before: Set<string>): void {
                 }}
                 Nothing you decided is changed; the lines left on are applied as one edit.
             </p>
-            <div class="mt-3 min-h-0 flex-1 overflow-auto">
+            <div v-scrolls class="mt-3 min-h-0 flex-1 overflow-auto">
                 <PlanLines :lines="plan.lines" @toggle="toggle" @choose="choose" />
             </div>
             <ConsequenceList :consequences="breaks" />

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ConsequenceView } from '../api/client'
 import { gradeText } from './gradeColours'
+import { vScrolls } from '../frame/scrolls'
 
 /** Findings that a change would make, for a look before it happens. */
 withDefaults(defineProps<{ consequences: ConsequenceView[]; title?: string }>(), {
@@ -11,7 +12,7 @@ withDefaults(defineProps<{ consequences: ConsequenceView[]; title?: string }>(),
 <template>
     <section v-if="consequences.length" class="mt-3" :aria-label="title">
         <h3 class="heading">{{ title }}</h3>
-        <ul class="mt-1 max-h-40 overflow-auto text-[14px]">
+        <ul v-scrolls class="mt-1 max-h-40 overflow-auto text-[14px]">
             <li
                 v-for="each in consequences"
                 :key="each.subject + each.what"

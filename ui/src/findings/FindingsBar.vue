@@ -13,6 +13,7 @@ import { tellProblem } from '../frame/notices'
 import FindingLine from './FindingLine.vue'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 import ConsequenceList from './ConsequenceList.vue'
 import { useConsequences } from './consequences'
 import { useFixing } from './fixing'
@@ -172,7 +173,7 @@ const summary = computed(() => {
         </DialogFrame>
         <DialogFrame :open="settling !== undefined" title="Settle them all" @close="settling = undefined">
             <p v-if="settling?.problem" class="mt-2 text-error">{{ settling.problem }}</p>
-            <ul v-else class="mt-2 max-h-[50vh] list-disc overflow-auto pl-5">
+            <ul v-else v-scrolls class="mt-2 max-h-[50vh] list-disc overflow-auto pl-5">
                 <li v-for="line in settling?.words.split('; ')" :key="line">{{ line }}</li>
             </ul>
             <ConsequenceList :consequences="settlingBreaks" />

@@ -5,6 +5,7 @@ import { answer, client } from '../api/client'
 import { open } from '../frame/actions'
 import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
+import { vScrolls } from '../frame/scrolls'
 import AmountBars from './AmountBars.vue'
 import MemoryTable from './MemoryTable.vue'
 import MemoryTiles from './MemoryTiles.vue'
@@ -27,7 +28,7 @@ const percent = (used: number, of: number) => (of === 0 ? 0 : Math.round((used *
 </script>
 
 <template>
-    <div class="h-full overflow-auto px-5 py-4">
+    <div v-scrolls class="h-full overflow-auto px-5 py-4">
         <p v-if="error && !fit" class="mx-auto mt-16 max-w-lg text-center text-error">{{ error.message }}</p>
         <template v-else-if="fit">
             <header class="flex items-baseline gap-3">

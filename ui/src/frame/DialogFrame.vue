@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { vScrolls } from './scrolls'
 
 /** A dialog over the page: title, contents, and buttons at the foot. Escape and a click beside it close it. */
 withDefaults(defineProps<{ open: boolean; title: string; width?: number }>(), { width: 640 })
@@ -15,7 +16,7 @@ const emit = defineEmits<{ close: [] }>()
                 :style="{ width: `${width}px` }"
             >
                 <DialogTitle class="text-lg font-semibold">{{ title }}</DialogTitle>
-                <div class="flex min-h-0 flex-1 flex-col overflow-auto"><slot></slot></div>
+                <div v-scrolls class="flex min-h-0 flex-1 flex-col overflow-auto"><slot></slot></div>
                 <div class="mt-4 flex justify-end gap-2"><slot name="buttons"></slot></div>
             </DialogPanel>
         </div>

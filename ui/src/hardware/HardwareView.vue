@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 import { pieces, type Kind } from './verilog'
 
 const LARGEST_COLOURED = 200_000
@@ -61,7 +62,11 @@ const others = computed(() => {
 
 <template>
     <p v-if="error" class="p-6 text-error">{{ error.message }}</p>
-    <div v-else-if="hardware?.notBuilt.length" class="mx-auto h-full max-w-[900px] overflow-auto p-6">
+    <div
+        v-else-if="hardware?.notBuilt.length"
+        v-scrolls
+        class="mx-auto h-full max-w-[900px] overflow-auto p-6"
+    >
         <h1 class="text-lg font-semibold">Hardware</h1>
         <p class="mt-1">
             There is no hardware for everything on this platform yet, so no files are written. What is

@@ -5,6 +5,7 @@ import { answer, client } from '../api/client'
 import { usePlatform } from '../frame/platform'
 import { useAuthor } from '../api/author'
 import { tellProblem } from '../frame/notices'
+import { vScrolls } from '../frame/scrolls'
 import { localTime } from '../frame/time'
 import { foldedRevisions } from './foldedRevisions'
 import { vTyped } from '../frame/typedText'
@@ -113,7 +114,7 @@ async function goBack(): Promise<void> {
                 />
             </label>
             <p v-if="error" class="mt-3 text-error">{{ error.message }}</p>
-            <ol class="mt-3 min-h-0 flex-1 overflow-auto">
+            <ol v-scrolls class="mt-3 min-h-0 flex-1 overflow-auto">
                 <li v-for="{ row, more, inner } in shown" :key="row.number" class="relative">
                     <button
                         v-if="more"
@@ -148,7 +149,7 @@ async function goBack(): Promise<void> {
                 </li>
             </ol>
         </nav>
-        <section class="min-w-0 flex-1 overflow-auto px-6 py-4" aria-label="Changes">
+        <section v-scrolls class="min-w-0 flex-1 overflow-auto px-6 py-4" aria-label="Changes">
             <div class="flex flex-wrap items-center gap-3">
                 <h2 class="flex-1 text-lg font-semibold">{{ title }}</h2>
                 <label class="flex items-center gap-2">

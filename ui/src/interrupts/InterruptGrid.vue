@@ -5,6 +5,7 @@ import type { Edit } from '../api/client'
 import DialogFrame from '../frame/DialogFrame.vue'
 import { tell } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
+import { vScrolls } from '../frame/scrolls'
 
 /** @property all sources, also those that are not shown: they can be on an input that is pressed */
 const props = defineProps<{ port: InterruptPortView; sources: SourceView[]; all: SourceView[] }>()
@@ -123,7 +124,7 @@ function move(event: KeyboardEvent): void {
                 >, {{ port.hidden }} of them not shown</template
             >.
         </p>
-        <div class="mt-2 overflow-x-auto">
+        <div v-scrolls class="mt-2 overflow-x-auto">
             <table class="border-separate border-spacing-0" @keydown="move">
                 <thead>
                     <tr>

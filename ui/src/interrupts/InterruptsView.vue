@@ -4,6 +4,7 @@ import { answer, client, type InterruptPortView, type SourceView } from '../api/
 import FindField from '../frame/FindField.vue'
 import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
+import { vScrolls } from '../frame/scrolls'
 import { useTableView } from '../frame/tableView'
 import InterruptGrid from './InterruptGrid.vue'
 import SourceDetails from './SourceDetails.vue'
@@ -59,7 +60,7 @@ function driverOf(block: string, name: string): string[] {
 </script>
 
 <template>
-    <div class="h-full overflow-auto px-5 py-4">
+    <div v-scrolls class="h-full overflow-auto px-5 py-4">
         <p v-if="error && !interrupts" class="mt-16 text-center text-error">{{ error.message }}</p>
         <div
             v-else-if="interrupts && interrupts.sources.length + interrupts.ports.length === 0"

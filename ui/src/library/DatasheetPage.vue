@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { answer, client } from '../api/client'
 import { copy } from '../frame/notices'
+import { vScrolls } from '../frame/scrolls'
 import OwnBlockActions from '../blocks/OwnBlockActions.vue'
 import SelfTestSection from '../blocks/SelfTestSection.vue'
 import SizeSection from '../blocks/SizeSection.vue'
@@ -20,7 +21,7 @@ const open = ref<string>()
 </script>
 
 <template>
-    <article class="min-w-0 flex-1 overflow-auto px-8 py-5">
+    <article v-scrolls class="min-w-0 flex-1 overflow-auto px-8 py-5">
         <p v-if="error" class="text-error">{{ error.message }}</p>
         <template v-else-if="sheet">
             <div class="flex items-center gap-3">

@@ -7,6 +7,7 @@ import FindField from '../frame/FindField.vue'
 import { tell, tellProblem } from '../frame/notices'
 import { usePlatform } from '../frame/platform'
 import { useRevisionQuery } from '../frame/revisionQuery'
+import { vScrolls } from '../frame/scrolls'
 import { useTableView } from '../frame/tableView'
 import PackageMap from './PackageMap.vue'
 import PinLines from './PinLines.vue'
@@ -170,7 +171,7 @@ async function read(event: Event): Promise<void> {
                 The lines of a port stay together in one bank. Pins that the board has something on are left
                 alone.
             </p>
-            <ul class="mt-2 min-h-0 flex-1 overflow-auto">
+            <ul v-scrolls class="mt-2 min-h-0 flex-1 overflow-auto">
                 <li v-for="each in plan?.given" :key="each.outward" class="border-b border-line py-1.5">
                     <span class="font-mono text-[13px] font-semibold">{{ each.outward }}</span>
                     <span class="ml-2 text-soft">bank {{ each.bank }}, {{ each.voltage }}</span>
@@ -191,7 +192,7 @@ async function read(event: Event): Promise<void> {
             :width="620"
             @close="imported = undefined"
         >
-            <ul class="mt-2 min-h-0 flex-1 overflow-auto">
+            <ul v-scrolls class="mt-2 min-h-0 flex-1 overflow-auto">
                 <li v-for="line in imported?.problems" :key="line" class="py-0.5">{{ line }}</li>
             </ul>
             <template #buttons>
