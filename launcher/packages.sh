@@ -22,6 +22,13 @@ need() {
     [ ${#missing[@]} -eq 0 ] || install_packages "${missing[@]}"
 }
 
+# need_for_own_hdl: what block types of one's own are built, compiled and measured with. Without it all the rest works, so
+# what cannot be installed is only named.
+need_for_own_hdl() {
+    (need verilator verilator g++ g++ make make prlimit util-linux bwrap bubblewrap ghdl ghdl-mcode yosys yosys) ||
+        say "without them the HDL of block types of one's own does not run on the bench, is not compiled and not measured"
+}
+
 java_version() { "$1/bin/java" -version 2>&1 | sed -n '1s/.*version "\([0-9]*\).*/\1/p'; }
 
 find_java() {

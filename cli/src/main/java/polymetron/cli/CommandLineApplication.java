@@ -48,7 +48,7 @@ public final class CommandLineApplication {
      * @return 0, 1 for findings of error grade, 2 for bad input, which is explained in one line
      */
     public static int execute(PrintWriter out, PrintWriter err, String... arguments) {
-        CommandLine line = new CommandLine(new CommandLineApplication());
+        CommandLine line = commands();
         line.setOut(out);
         line.setErr(err);
         line.setParameterExceptionHandler(
@@ -62,6 +62,11 @@ public final class CommandLineApplication {
                     return BAD_INPUT;
                 });
         return line.execute(arguments);
+    }
+
+    /** All commands with their options. */
+    static CommandLine commands() {
+        return new CommandLine(new CommandLineApplication());
     }
 
     private static String explain(Exception failure) {
