@@ -59,6 +59,10 @@ public final class DmaBehaviour implements Behaviour {
         private int cyclesLeft;
 
         private int restsFor;
+
+        /** Cycles to another reset while the one before may be under way; -1 for none. */
+        private int resetsAgainIn = -1;
+
         private boolean isDone;
         private boolean isWrong;
 
@@ -142,6 +146,10 @@ public final class DmaBehaviour implements Behaviour {
 
         /** Something of what software can do: a write takes some cycles at any bus. */
         private void software(Map<String, Long> in) {
+            if (resetsAgainIn >= 0 && resetsAgainIn-- == 0) {
+                resets(in);
+                return;
+            }
             if (restsFor > 0) {
                 restsFor--;
                 return;
@@ -165,8 +173,8 @@ public final class DmaBehaviour implements Behaviour {
                 case 8 -> put("CONTROL", "RING", random.nextInt(2));
                 case 9, 10, 11 -> put("TAIL", "ADDRESS", descriptor() & 0xFFFF_FFFFL);
                 case 12 -> {
-                    in.put(name + "_CONTROL_RESET_pulse", 1L);
-                    write(0, control() | RESET);
+                    resets(in);
+                    resetsAgainIn = random.nextInt(2) == 0 ? random.nextInt(12) : -1;
                 }
                 case 13, 14 -> {
                     if (!runs && isIdle) {
@@ -179,6 +187,11 @@ public final class DmaBehaviour implements Behaviour {
                 }
                 default -> {}
             }
+        }
+
+        private void resets(Map<String, Long> in) {
+            in.put(name + "_CONTROL_RESET_pulse", 1L);
+            write(0, control() | RESET);
         }
 
         private long control() {
@@ -375,6 +388,7 @@ public final class DmaBehaviour implements Behaviour {
         late.clear();
         for (Side side : List.of(send, receive)) {
             side.cyclesLeft = 0;
+            side.resetsAgainIn = -1;
             side.isDone = false;
             side.refused = false;
         }

@@ -343,15 +343,15 @@ module polymetron_dma_channel #(
                 descriptor <= first;
                 failed <= 1'b0;
             end
-            // What is under way at the bus ends first.
-            if (clear) begin
-                leaves <= 1'b1;
-                asked <= 1'b0;
-            end
+            // What is under way at the bus ends first. A reset that comes as one before it ends is another one.
             if (is_off) begin
                 does <= RESTS;
                 leaves <= 1'b0;
                 failed <= 1'b0;
+            end
+            if (clear) begin
+                leaves <= 1'b1;
+                asked <= 1'b0;
             end
         end
     end
