@@ -14,6 +14,7 @@ import {
     type Register,
 } from './ownBlock'
 import { fileOf, followsFile, joinFile, layAgain, leaveFile } from './registerFile'
+import { choose, WIDTHS, widthOf } from './registerWidth'
 import { vTyped } from '../frame/typedText'
 
 const registers = defineModel<Register[]>({ required: true })
@@ -126,6 +127,13 @@ function setOfFile(at: number, name: 'count' | 'width', text: string): void {
     if (register) {
         set(register, name, text)
         layAgain(registers.value, at, file)
+    }
+}
+
+function setWidth(at: number, chosen: string): void {
+    const register = registers.value[at]
+    if (register) {
+        setOfFile(at, 'width', String(choose(register, chosen)))
     }
 }
 
@@ -243,11 +251,12 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                             bits
                             <select
                                 class="input ml-1"
-                                :value="register.width ?? 32"
+                                :value="widthOf(register)"
                                 :aria-label="`Width of ${register.name}`"
-                                @change="setOfFile(at, 'width', value($event))"
+                                title="64 whole: its two words are read, and written, at one time"
+                                @change="setWidth(at, value($event))"
                             >
-                                <option v-for="width in [8, 16, 32, 64]" :key="width">{{ width }}</option>
+                                <option v-for="width in WIDTHS" :key="width">{{ width }}</option>
                             </select>
                         </label>
                         <label

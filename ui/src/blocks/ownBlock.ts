@@ -69,6 +69,8 @@ export interface Register {
     name: string
     offset?: Formula
     width?: number
+    /** Whether both words of one of 64 bits are read and written at one time. */
+    whole?: boolean
     count?: Formula
     explains: string
     fields: Field[]

@@ -21,6 +21,7 @@ import polymetron.library.Library;
 import polymetron.library.LibraryLoader;
 import polymetron.ownblock.BlockFromHdl;
 import polymetron.ownblock.BlockProblem;
+import polymetron.ownblock.DefinitionNames;
 import polymetron.ownblock.DriverSkeleton;
 import polymetron.ownblock.HdlProposal;
 import polymetron.ownblock.LogicSkeleton;
@@ -219,6 +220,9 @@ final class BlockCommand {
                     Path to)
             throws IOException {
         OwnBlock block = OwnBlocks.read(file);
+        if (DefinitionNames.clash(block.type())) {
+            return print(OwnBlockChecks.of(block, LibraryLoader.load()));
+        }
         SortedMap<String, String> hardware = new TreeMap<>(block.hardware());
         SortedMap<String, String> drivers = new TreeMap<>(block.drivers());
         if (hardware.isEmpty()) {

@@ -285,6 +285,10 @@ final class CommandLineTest {
         assertThat(polymetron("block", "begin", bare, "--out", begun.toString())).isZero();
         assertThat(Files.readString(begun)).isEqualTo(OwnBlockExamples.chime());
 
+        String clash = write("clash.json", Files.readString(begun).replace("SOFT", "LOUD"));
+        assertThat(polymetron("block", "begin", clash, "--out", begun.toString()))
+                .isEqualTo(CommandLineApplication.FINDINGS);
+
         String verilog =
                 write(
                         "unit.v",

@@ -79,6 +79,12 @@ final class BlockTypeChecks {
             RegisterType register = type.registers().get(at);
             String place = "/registers/" + at;
             ofFields(place + "/selectedBy", register.selectedBy());
+            if (register.isWhole() && !Integer.valueOf(Long.SIZE).equals(register.width())) {
+                throw text.wrong(
+                        place + "/whole",
+                        "an access has 32 bits, so only a register of 64 is read and written whole;"
+                                + " leave it out, or set width to 64");
+            }
             if (register.target() != null) {
                 refers(place + "/target", register.target(), targets(), "bus interface");
             }

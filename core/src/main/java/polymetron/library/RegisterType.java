@@ -8,6 +8,7 @@ import polymetron.expression.Expression;
  *
  * @param offset bytes from the base of the range
  * @param width number of bits: 8, 16, 32 or 64; null for 32
+ * @param whole whether one of 64 bits is read and written whole, though an access has 32: {@code docs/registers.md}; null for no
  * @param count number of registers in a row; null for a single one
  * @param stride bytes from one register of the row to the next
  * @param first number of the first register of a row; null for 0
@@ -20,6 +21,7 @@ public record RegisterType(
         String name,
         Expression offset,
         Integer width,
+        Boolean whole,
         Expression count,
         Integer stride,
         Integer first,
@@ -30,6 +32,11 @@ public record RegisterType(
         String target) {
     public RegisterType {
         fields = Lists.orEmpty(fields);
+    }
+
+    /** Whether both words of it are read and written at one time. */
+    public boolean isWhole() {
+        return Boolean.TRUE.equals(whole);
     }
 
     /** What software may do with the register as a whole. */

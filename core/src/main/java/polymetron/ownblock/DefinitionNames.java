@@ -13,7 +13,7 @@ import polymetron.library.RegisterType;
  * Names in a user's definition: they become names in Verilog, VHDL, C and devicetree, so that they have to be
  * legal in all of them, and to stay apart when they are put together.
  */
-final class DefinitionNames {
+public final class DefinitionNames {
     private static final Pattern UPPER = Pattern.compile("[A-Z](_?[A-Z0-9]+)*");
     private static final Pattern LOWER = Pattern.compile("[a-z](_?[a-z0-9]+)*");
     private static final Pattern COMPATIBLE =
@@ -23,8 +23,16 @@ final class DefinitionNames {
     private static final int LONGEST = 32;
 
     private final List<BlockProblem> problems = new ArrayList<>();
+    private boolean clash;
 
     private DefinitionNames() {}
+
+    /** Whether two names come to one in hardware, so that no module can be made; {@link OwnBlockChecks} says which. */
+    public static boolean clash(BlockType type) {
+        DefinitionNames names = new DefinitionNames();
+        names.check(type);
+        return names.clash;
+    }
 
     static List<BlockProblem> problems(BlockType type) {
         DefinitionNames names = new DefinitionNames();
@@ -90,6 +98,7 @@ final class DefinitionNames {
                 lower(where, names.get(at));
             }
             if (names.indexOf(names.get(at)) < at) {
+                clash = true;
                 say(where, "there are two named %s", names.get(at));
             }
         }
@@ -108,6 +117,7 @@ final class DefinitionNames {
     private void own(Map<String, String> owners, String name, String what) {
         String other = owners.putIfAbsent(name, what);
         if (other != null) {
+            clash = true;
             say("", "%s is %s and %s; one of them needs another name", name, other, what);
         }
     }
@@ -124,6 +134,7 @@ final class DefinitionNames {
                 String name = register.name() + "_" + field.name();
                 String other = joined.putIfAbsent(name, register.name() + "." + field.name());
                 if (other != null) {
+                    clash = true;
                     say(
                             place,
                             "%s.%s and %s are both called %s in hardware; rename one of them",

@@ -21,19 +21,31 @@ import polymetron.text.TextWriter;
 public final class DriverSkeleton {
     private static final int WORD = 32;
 
+    /** What functions of a field may be called before its name. */
+    private static final List<String> VERBS = List.of("", "set_", "clear_", "raise_", "pulse_");
+
     private final String prefix;
     private final BlockShape shape;
     private final TextWriter out = TextWriter.indentedBy("    ");
 
-    /** How many fields come to a name. */
+    /** How many functions come to a name. */
     private final Map<String, Integer> called = new HashMap<>();
 
     private DriverSkeleton(BlockType type) {
         this.prefix = lower(type.identity().name());
         this.shape = new BlockShape(type, Map.of());
+        called.put("word", 1);
         for (Register register : shape.registers()) {
+            if (register.type().isWhole()) {
+                for (String verb : List.of("", "set_")) {
+                    called.merge(verb + lower(register.name()), 1, Integer::sum);
+                }
+                continue;
+            }
             for (Field field : register.fields()) {
-                called.merge(plainName(register, field), 1, Integer::sum);
+                for (String verb : VERBS) {
+                    called.merge(verb + plainName(register, field), 1, Integer::sum);
+                }
             }
         }
     }
@@ -65,6 +77,10 @@ public final class DriverSkeleton {
         out.line("return (volatile uint32_t *)(base + offset);");
         out.close("}");
         for (Register register : shape.registers()) {
+            if (register.type().isWhole()) {
+                whole(register);
+                continue;
+            }
             for (Field field : register.fields()) {
                 field(register, field);
             }
@@ -92,6 +108,37 @@ public final class DriverSkeleton {
         }
     }
 
+    /** A register of two words that are one: both are read and written, in the order in which they belong together. */
+    private void whole(Register register) {
+        String row = register.isRow() ? ", unsigned index" : "";
+        String word =
+                "*%s_word(base, %%su%s)"
+                        .formatted(
+                                prefix,
+                                register.isRow()
+                                        ? " + %su * index".formatted(register.stride())
+                                        : "");
+        String lower = word.formatted(register.offset());
+        String upper = word.formatted(register.offset() + Integer.BYTES);
+        if (register.access().readable()) {
+            head(
+                    "uint64_t %s_%s(uintptr_t base%s)".formatted(prefix, name("", register), row),
+                    register.type().explains());
+            out.line("uint32_t lower = %s;", lower);
+            out.line("return ((uint64_t)%s << 32) | lower;", upper);
+            out.close("}");
+        }
+        if (register.access().writable()) {
+            head(
+                    "void %s_%s(uintptr_t base%s, uint64_t value)"
+                            .formatted(prefix, name("set_", register), row),
+                    null);
+            out.line("%s = (uint32_t)value;", lower);
+            out.line("%s = (uint32_t)(value >> 32);", upper);
+            out.close("}");
+        }
+    }
+
     /** Fields over two words, rows of registers that share words, and fields that cannot be written without taking a neighbour are the
      * user's to write. */
     private void field(Register register, Field field) {
@@ -99,7 +146,6 @@ public final class DriverSkeleton {
         if (!place.isWithinWord()) {
             return;
         }
-        String name = name(register, field);
         String row = register.isRow() ? ", unsigned index" : "";
         String word =
                 "*%s_word(base, %su%s)"
@@ -110,7 +156,10 @@ public final class DriverSkeleton {
                                         ? " + %su * index".formatted(register.stride())
                                         : "");
         if (field.type().software().reads()) {
-            function("uint32_t %s_%s(uintptr_t base%s)".formatted(prefix, name, row), field);
+            head(
+                    "uint32_t %s_%s(uintptr_t base%s)"
+                            .formatted(prefix, name("", register, field), row),
+                    field.type().explains());
             out.line("return %s%s;", shifted(word, place.shift()), masked(place));
             out.close("}");
         }
@@ -120,35 +169,34 @@ public final class DriverSkeleton {
         }
         OnWrite onWrite = field.type().onWrite();
         if (onWrite == OnWrite.STORE || onWrite == OnWrite.HAND_OVER) {
-            function(
-                    "void %s_set_%s(uintptr_t base%s, uint32_t value)".formatted(prefix, name, row),
+            head(
+                    "void %s_%s(uintptr_t base%s, uint32_t value)"
+                            .formatted(prefix, name("set_", register, field), row),
                     null);
             String value = value("value", place);
             store(word, value, kept(register, field));
         } else {
             String verb =
                     switch (onWrite) {
-                        case CLEAR_ONES -> "clear";
-                        case SET_ONES -> "raise";
-                        default -> "pulse";
+                        case CLEAR_ONES -> "clear_";
+                        case SET_ONES -> "raise_";
+                        default -> "pulse_";
                     };
-            function(
-                    "void %s_%s_%s(uintptr_t base%s, uint32_t ones)"
-                            .formatted(prefix, verb, name, row),
+            head(
+                    "void %s_%s(uintptr_t base%s, uint32_t ones)"
+                            .formatted(prefix, name(verb, register, field), row),
                     null);
             String value = value("ones", place);
             store(word, value, kept(register, field));
         }
     }
 
-    private void function(String head, Field field) {
+    private void head(String declared, String explains) {
         out.blank();
-        if (field != null
-                && field.type().explains() != null
-                && !field.type().explains().isEmpty()) {
-            out.line("/* %s */", field.type().explains().replace("*/", "* /").replace('\n', ' '));
+        if (explains != null && !explains.isEmpty()) {
+            out.line("/* %s */", explains.replace("*/", "* /").replace('\n', ' '));
         }
-        out.line("static inline %s", head);
+        out.line("static inline %s", declared);
         out.open("{");
     }
 
@@ -190,10 +238,21 @@ public final class DriverSkeleton {
                                         && new Place(register, each).word() == place.word());
     }
 
-    /** Register and field; two underscores between them where another field would come to the same name. */
-    private String name(Register register, Field field) {
-        String name = plainName(register, field);
-        return called.get(name) > 1 ? lower(register.name()) + "__" + lower(field.name()) : name;
+    /** Verb, register and field; two underscores between them where another function could come to the same name. */
+    private String name(String verb, Register register, Field field) {
+        String name = verb + plainName(register, field);
+        return called.get(name) > 1
+                ? "%s_%s__%s"
+                        .formatted(verb, lower(register.name()), lower(field.name()))
+                        .replaceFirst("^_", "")
+                : name;
+    }
+
+    private String name(String verb, Register register) {
+        String name = verb + lower(register.name());
+        return called.get(name) > 1
+                ? "%s_%s__whole".formatted(verb, lower(register.name())).replaceFirst("^_", "")
+                : name;
     }
 
     private static String plainName(Register register, Field field) {

@@ -90,10 +90,11 @@ public final class InterfaceChanges {
     }
 
     private static String place(RegisterType register) {
-        return "%s %s %s %s %s %s"
+        return "%s %s %s %s %s %s %s"
                 .formatted(
                         register.offset(),
                         register.width(),
+                        register.isWhole(),
                         register.count(),
                         register.stride(),
                         register.selectedBy(),

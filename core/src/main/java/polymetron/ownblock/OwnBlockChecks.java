@@ -131,7 +131,7 @@ public final class OwnBlockChecks {
     }
 
     private void hardware() {
-        if (type.hardware() == null || block.hardware().isEmpty()) {
+        if (type.hardware() == null || block.hardware().isEmpty() || DefinitionNames.clash(type)) {
             return;
         }
         List<BlockProblem> refused = RefusedHdl.of(block.hardware());

@@ -195,6 +195,24 @@ final class OwnBlockTest {
                 .hasMessageContaining("there is no register");
     }
 
+    /** No module can be made of such names, and nothing breaks on them. */
+    @Test
+    void namesThatComeToOneAreSaid() {
+        String chime = OwnBlockExamples.chime();
+        String fields =
+                chime.replace("\"SOFT\"", "\"A_B\"")
+                        .replace("\"TIME\"", "\"LEVEL_A\"")
+                        .replace("\"CYCLES\"", "\"B\"");
+        assertThat(problems(OwnBlockDocument.read("chime.json", fields)))
+                .containsExactly(
+                        "/definition/registers/2/fields/1/name: LEVEL.A_B and LEVEL_A.B are both"
+                                + " called LEVEL_A_B in hardware; rename one of them");
+        String line = chime.replaceFirst("\"name\"\\s*:\\s*\"value\"", "\"name\" : \"clk\"");
+        assertThat(problems(OwnBlockDocument.read("chime.json", line)))
+                .containsExactly(
+                        "/definition: clk is a clock and a line; one of them needs another name");
+    }
+
     @Test
     void changesOfTheInterfaceAreNamed() {
         BlockType before = OwnBlockDocument.read("chime.json", DOCUMENT).type();

@@ -11,6 +11,8 @@ import polymetron.library.OnWrite;
 
 /** One register of a row of a bank, and what is stored in it. */
 final class BankRegister {
+    private static final long LOWER = 0xFFFF_FFFFL;
+
     private final Register type;
     private final int index;
     private final long reset;
@@ -22,6 +24,14 @@ final class BankRegister {
 
     /** Bits that software has read as 1 since they were set last. */
     private long known;
+
+    /** Of a register that is read and written whole: its upper half as it was when the lower one was read. */
+    private long upperRead;
+
+    /** What is to be written to its lower half, and which bits of it, as soon as the upper one is. */
+    private long lowerWritten;
+
+    private long lowerMask;
 
     private Consumer<BankField> clearedUnread = field -> {};
 
@@ -94,6 +104,9 @@ final class BankRegister {
     void clear() {
         value = reset;
         known = 0;
+        upperRead = 0;
+        lowerWritten = 0;
+        lowerMask = 0;
     }
 
     /** What is told of an event that software clears without having read it. */
@@ -113,6 +126,45 @@ final class BankRegister {
 
     void store(long bits, long mask) {
         value = value & ~mask | bits & mask;
+    }
+
+    /**
+     * Software reads some bits of it, with all that reading does.
+     *
+     * @param mask bits that are read
+     */
+    long access(long mask) {
+        if (!type.type().isWhole()) {
+            long seen = read();
+            take(mask);
+            return seen;
+        }
+        if ((mask & LOWER) == 0) {
+            return upperRead;
+        }
+        long seen = read();
+        upperRead = seen & ~LOWER;
+        take(-1);
+        return seen;
+    }
+
+    /**
+     * Software writes some bits of it, which count now, or with those of the other half.
+     *
+     * @param half all bits of the half that is written
+     * @param mask bits of the bytes that are written
+     */
+    void access(long written, long mask, long half) {
+        if (!type.type().isWhole()) {
+            write(written, mask);
+        } else if ((half & LOWER) != 0) {
+            lowerWritten = lowerWritten & ~mask | written & mask;
+            lowerMask |= mask;
+        } else {
+            long bits = lowerMask | mask;
+            lowerMask = 0;
+            write(written & ~LOWER | lowerWritten, bits);
+        }
     }
 
     /** What software reads of it. */

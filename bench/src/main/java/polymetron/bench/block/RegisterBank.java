@@ -79,8 +79,7 @@ public final class RegisterBank {
         for (BankRegister register : at(offset)) {
             if (register.isSelected()) {
                 int shift = shift(register, offset);
-                word |= inWord(register.read(), shift);
-                register.take(outOfWord(-1, shift));
+                word |= inWord(register.access(outOfWord(-1, shift)), shift);
             }
         }
         return word;
@@ -112,7 +111,8 @@ public final class RegisterBank {
         for (int at = 0; at < there.length; at++) {
             if ((selected >>> at & 1) != 0) {
                 int shift = shift(there[at], offset);
-                there[at].write(outOfWord(value, shift), outOfWord(mask, shift));
+                there[at].access(
+                        outOfWord(value, shift), outOfWord(mask, shift), outOfWord(-1, shift));
             }
         }
     }

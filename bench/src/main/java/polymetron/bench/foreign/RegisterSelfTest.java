@@ -122,6 +122,9 @@ public final class RegisterSelfTest {
                     reset();
                     patterns(word);
                     bytes(word);
+                    if (word.isLowerHalf()) {
+                        halves(word);
+                    }
                 }
             }
             if (goesOn()) {
@@ -169,6 +172,21 @@ public final class RegisterSelfTest {
             }
         }
 
+        /** A register of two words changes and is read at one time: what is done to one half alone must not show. */
+        private void halves(RegisterWord lower) {
+            write(lower, lower.offset(), 0x5555_5555, ALL);
+            compareNow(lower, "while only this half of it is written", "halves");
+            write(lower, lower.other(), 0x5555_5555, ALL);
+            words.stream()
+                    .filter(each -> each.offset() == lower.other())
+                    .forEach(
+                            upper -> {
+                                compareNow(lower, "after both halves are written", "halves");
+                                write(lower, 0xCCCC_CCCC, ALL);
+                                compareNow(upper, "as it was with the other half", "halves");
+                            });
+        }
+
         /** A value of its own in each of them: an address bit that is not looked at shows here. */
         private void together() {
             for (RegisterWord word : words) {
@@ -184,7 +202,11 @@ public final class RegisterSelfTest {
         }
 
         private static int value(RegisterWord word) {
-            return (word.offset() + 4) * SPREAD & ~word.pulses();
+            return value(word.offset()) & ~word.pulses();
+        }
+
+        private static int value(int offset) {
+            return (offset + 4) * SPREAD;
         }
 
         private boolean isKnown(RegisterWord word) {
@@ -193,19 +215,35 @@ public final class RegisterSelfTest {
         }
 
         private void write(RegisterWord word, int value, int mask) {
+            write(word, word.offset(), value, mask);
+            if (word.isLowerHalf()) {
+                write(word, word.other(), value(word.other()), ALL);
+            }
+        }
+
+        private void write(RegisterWord word, int offset, int value, int mask) {
             advance();
-            described.write(word.offset(), value, mask);
+            described.write(offset, value, mask);
             try {
-                hardware.write(word.offset(), value, mask);
+                hardware.write(offset, value, mask);
             } catch (BenchException silent) {
                 silent(word, "a write");
             }
         }
 
         private void compare(RegisterWord word, String when, String kind) {
+            if (word.isUpperHalf()) {
+                advance();
+                described.read(word.other());
+                read(word, word.other());
+            }
+            compareNow(word, when, kind);
+        }
+
+        private void compareNow(RegisterWord word, String when, String kind) {
             advance();
             int due = described.read(word.offset()) & word.compared();
-            Optional<Integer> read = read(word);
+            Optional<Integer> read = read(word, word.offset());
             if (read.isEmpty() || (read.get() & word.compared()) == due) {
                 return;
             }
@@ -223,6 +261,12 @@ public final class RegisterSelfTest {
                                             due,
                                             switch (kind) {
                                                 case "others" -> of(word, is);
+                                                case "halves" ->
+                                                        ". Both halves have to count at one time:"
+                                                            + " is the lower one kept until the"
+                                                            + " upper one is written, and the upper"
+                                                            + " one from when the lower one is"
+                                                            + " read?";
                                                 case "bytes" ->
                                                         ". Bytes that are not written have to stay:"
                                                             + " are the byte strobes looked at?";
@@ -248,9 +292,9 @@ public final class RegisterSelfTest {
                     .orElse("");
         }
 
-        private Optional<Integer> read(RegisterWord word) {
+        private Optional<Integer> read(RegisterWord word, int offset) {
             try {
-                return Optional.of(hardware.read(word.offset()));
+                return Optional.of(hardware.read(offset));
             } catch (BenchException silent) {
                 silent(word, "a read");
                 return Optional.empty();

@@ -17,6 +17,7 @@ import polymetron.library.OnWrite;
  * @param compared bits of which the description alone says what they read: those that the block neither gives nor changes
  * @param pulses bits that do something when a one is written, and keep nothing
  * @param isWritten whether software writes any of them
+ * @param other offset of the other half of a register that is read and written whole; its own for all others
  */
 record RegisterWord(
         int offset,
@@ -24,7 +25,8 @@ record RegisterWord(
         List<Place> places,
         int compared,
         int pulses,
-        boolean isWritten) {
+        boolean isWritten,
+        int other) {
     /** A field, or a part of it. */
     record Place(String name, int bits, boolean isCompared) {}
 
@@ -72,13 +74,17 @@ record RegisterWord(
                 }
             }
         }
+        int first = (int) (offset & ~3L);
+        int at = first + part * Integer.BYTES;
+        int half = first + (1 - part) * Integer.BYTES;
         return new RegisterWord(
-                (int) (offset & ~3L) + part * Integer.BYTES,
+                at,
                 List.of(register.name(index)),
                 List.copyOf(places),
                 compared,
                 pulses,
-                isWritten);
+                isWritten,
+                register.type().isWhole() ? half : at);
     }
 
     private static int own(Register register) {
@@ -97,7 +103,18 @@ record RegisterWord(
                 List.copyOf(all),
                 compared | other.compared,
                 pulses | other.pulses,
-                isWritten || other.isWritten);
+                isWritten || other.isWritten,
+                this.other);
+    }
+
+    /** Whether what is written to it counts only when the word behind it is written. */
+    boolean isLowerHalf() {
+        return other > offset;
+    }
+
+    /** Whether software reads it as it was when the word before it was read. */
+    boolean isUpperHalf() {
+        return other < offset;
     }
 
     /** The registers, for a person. */

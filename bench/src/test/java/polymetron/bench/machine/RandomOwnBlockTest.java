@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import polymetron.Shipped;
@@ -19,6 +20,7 @@ import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Register;
 import polymetron.elaborate.SizedInterface;
+import polymetron.library.BlockType;
 import polymetron.outside.Tool;
 import polymetron.ownblock.DriverSkeleton;
 import polymetron.ownblock.LogicSkeleton;
@@ -83,8 +85,14 @@ final class RandomOwnBlockTest {
                                     reset));
             next = low + bits;
         }
-        return "{ \"name\": \"R%s\", \"width\": %s, %s\"explains\": \"\", \"fields\": [%s] }"
-                .formatted(number, width, row, String.join(", ", fields));
+        boolean isWhole = width == 64 && random.nextInt(3) > 0;
+        return "{ \"name\": \"R%s\", \"width\": %s, %s%s\"explains\": \"\", \"fields\": [%s] }"
+                .formatted(
+                        number,
+                        width,
+                        isWhole ? "\"whole\": true, " : "",
+                        row,
+                        String.join(", ", fields));
     }
 
     static OwnBlock block(long seed) {
@@ -104,29 +112,35 @@ final class RandomOwnBlockTest {
                     "\"offset\": %s, \"count\": 3, \"stride\": 16, ".formatted(0x400 + 8 * member);
             registers.add(register(random, count + member, 64, place));
         }
-        String text =
-                """
-                {
-                  "format": "polymetron-own-block/1",
-                  "definition": {
-                    "format": "polymetron-block-type/2", "identity": "any:io:any:1.0", "kind": "peripheral", "title": "Any",
-                    "summary": "Any", "description": "Any.", "defaultName": "own",
-                    "parameters": [{ "name": "EIGHT", "title": "eight", "form": "integer", "initial": "8", "explains": "8" }],
-                    "clocks": [{ "name": "clk" }], "resets": [{ "name": "rst", "clock": "clk" }],
-                    "busInterfaces": [{ "name": "registers", "role": "target", "protocols": ["%s"], "dataWidth": 32,
-                      "size": 4096, "usage": "registers", "executable": false }],
-                    "outward": [{ "name": "lines", "title": "lines", "partKinds": ["lamps"],
-                      "ports": [{ "name": "value", "direction": "\\"out\\"", "width": 4 }] }],
-                    "registers": [%s],
-                    "resources": { "lookupTables": 1, "flipFlops": 1, "multipliers": 0 },
-                    "hardware": { "module": "any_any", "files": ["any_any.v"], "parameters": { "EIGHT": "EIGHT" } },
-                    "software": {}
-                  }
-                }
-                """
-                        .formatted(
-                                PROTOCOLS[(int) (seed % PROTOCOLS.length)],
-                                String.join(",\n", registers));
+        return block(seed, registers);
+    }
+
+    private static String document(long seed, List<String> registers) {
+        return """
+        {
+          "format": "polymetron-own-block/1",
+          "definition": {
+            "format": "polymetron-block-type/2", "identity": "any:io:any:1.0", "kind": "peripheral", "title": "Any",
+            "summary": "Any", "description": "Any.", "defaultName": "own",
+            "parameters": [{ "name": "EIGHT", "title": "eight", "form": "integer", "initial": "8", "explains": "8" }],
+            "clocks": [{ "name": "clk" }], "resets": [{ "name": "rst", "clock": "clk" }],
+            "busInterfaces": [{ "name": "registers", "role": "target", "protocols": ["%s"], "dataWidth": 32,
+              "size": 4096, "usage": "registers", "executable": false }],
+            "outward": [{ "name": "lines", "title": "lines", "partKinds": ["lamps"],
+              "ports": [{ "name": "value", "direction": "\\"out\\"", "width": 4 }] }],
+            "registers": [%s],
+            "resources": { "lookupTables": 1, "flipFlops": 1, "multipliers": 0 },
+            "hardware": { "module": "any_any", "files": ["any_any.v"], "parameters": { "EIGHT": "EIGHT" } },
+            "software": {}
+          }
+        }
+        """
+                .formatted(
+                        PROTOCOLS[(int) (seed % PROTOCOLS.length)], String.join(",\n", registers));
+    }
+
+    private static OwnBlock block(long seed, List<String> registers) {
+        String text = document(seed, registers);
         OwnBlock described = OwnBlockDocument.read("any.json", text);
         TreeMap<String, String> files = new TreeMap<>();
         files.put(
@@ -148,6 +162,32 @@ final class RandomOwnBlockTest {
     @org.junit.jupiter.params.provider.ValueSource(longs = {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12})
     void theDriverCompiles(long seed, @TempDir Path folder) {
         Tool.write(folder, "any.c", DriverSkeleton.of(block(seed).type()));
+        Tool.run(
+                folder,
+                "gcc -std=c11 -Wall -Wextra -Werror -Wno-unused-function -c any.c".split(" "));
+    }
+
+    /** Names of registers and fields that lead to one name of a function, or to that of the driver's own. */
+    @Test
+    void theDriverCompilesWhereNamesClash(@TempDir Path folder) {
+        String narrow =
+                "{ \"name\": \"%s\", \"explains\": \"\", \"fields\": [{ \"name\": \"%s\","
+                        + " \"width\": 8, \"software\": \"read-write\", \"explains\": \"\" }] }";
+        String wide =
+                "{ \"name\": \"%s\", \"width\": 64, \"whole\": true, \"explains\": \"\","
+                        + " \"fields\": [{ \"name\": \"ALL\", \"width\": 64, \"software\":"
+                        + " \"read-write\", \"explains\": \"\" }] }";
+        List<String> registers =
+                List.of(
+                        narrow.formatted("A", "B_C"),
+                        narrow.formatted("A_B", "C"),
+                        narrow.formatted("SET_A", "B_C"),
+                        narrow.formatted("CLEAR_A_B", "C"),
+                        wide.formatted("WORD"),
+                        wide.formatted("A_B_C"),
+                        wide.formatted("SET_WORD"));
+        BlockType type = OwnBlockDocument.read("any.json", document(1, registers)).type();
+        Tool.write(folder, "any.c", DriverSkeleton.of(type));
         Tool.run(
                 folder,
                 "gcc -std=c11 -Wall -Wextra -Werror -Wno-unused-function -c any.c".split(" "));

@@ -123,6 +123,24 @@ final class RegisterSelfTestTest {
                         });
     }
 
+    /** 64 bits that the HDL has as two words, each by itself. */
+    @Test
+    void halvesThatCountByThemselvesAreSaid() throws IOException {
+        OwnBlock unit = unit("level", "level", "");
+        String text =
+                OwnBlockDocument.write(unit)
+                        .replaceFirst("\"LEVEL\",", "\"BOTH\", \"width\": 64, \"whole\": true,")
+                        .replaceFirst(
+                                "\"WRITES\",\\s*\"offset\"\\s*:\\s*4", "\"WRITES\", \"offset\": 8");
+        assertThat(test(OwnBlockDocument.read("strobe_unit", text)).different())
+                .anySatisfy(
+                        each -> {
+                            assertThat(each.register()).isEqualTo("BOTH");
+                            assertThat(each.what())
+                                    .contains("while only this half of it is written");
+                        });
+    }
+
     @Test
     void aBlockWithoutRegistersIsRefused() throws IOException {
         assertThatThrownBy(() -> test(ForeignHdlRunsTest.block("strobe_unit.v")))

@@ -11,6 +11,15 @@ record BankPlace(Register register, int index, long word) {
         return (int) (8 * (register.offset(index) - word));
     }
 
+    /** Whether it has the upper half of a register that is read and written whole. */
+    boolean isUpperHalf() {
+        return register.type().isWhole() && word > register.offset(index);
+    }
+
+    boolean isLowerHalf() {
+        return register.type().isWhole() && word == register.offset(index);
+    }
+
     String name() {
         String element = register.isRow() ? register.name() + "_" + index : register.name();
         return word > register.offset(index) ? element + "_upper" : element;

@@ -61,6 +61,9 @@ public final class RegisterBankModule {
     private final Map<String, Net> ports = new LinkedHashMap<>();
     private final Map<String, Net> hits = new LinkedHashMap<>();
 
+    /** Halves of registers that are read and written whole, by the name of their upper word. */
+    private final Map<String, BankHalves> halves = new LinkedHashMap<>();
+
     private RegisterBankModule(
             String name,
             List<Register> registers,
@@ -217,7 +220,7 @@ public final class RegisterBankModule {
         for (Register register : registers) {
             for (int index = 0; index < register.count(); index++) {
                 for (BankPlace place : BankPlace.of(register, index)) {
-                    Expression seen = seen(place);
+                    Expression seen = halved(place, seen(place));
                     if (seen != null) {
                         words.add(
                                 module.wire(
@@ -323,6 +326,44 @@ public final class RegisterBankModule {
         }
     }
 
+    // --- registers of two words that are one
+
+    /** The words of which a write changes a field. */
+    private static List<BankPlace> writePlaces(BankCell cell) {
+        List<BankPlace> places = BankPlace.of(cell.register(), cell.index());
+        return cell.register().type().isWhole()
+                ? List.of(places.getLast())
+                : places.stream().filter(each -> BankPart.of(each, cell.field()) != null).toList();
+    }
+
+    /** The words of which a read takes or clears a field. */
+    private static List<BankPlace> readPlaces(BankCell cell) {
+        List<BankPlace> places = BankPlace.of(cell.register(), cell.index());
+        return cell.register().type().isWhole()
+                ? List.of(places.getFirst())
+                : places.stream().filter(each -> BankPart.of(each, cell.field()) != null).toList();
+    }
+
+    private static BankPlace upper(BankPlace lower) {
+        return BankPlace.of(lower.register(), lower.index()).getLast();
+    }
+
+    private BankHalves halves(BankPlace lower) {
+        return halves.computeIfAbsent(
+                lower.name(),
+                name ->
+                        new BankHalves(
+                                module, name, readHit(lower), writeHit(lower), writeData, mask));
+    }
+
+    /** Of the upper half software sees what it was when the lower one was read. */
+    private Expression halved(BankPlace place, Expression seen) {
+        if (seen == null || !place.isUpperHalf()) {
+            return seen;
+        }
+        return halves(BankPlace.of(place.register(), place.index()).getFirst()).kept(seen);
+    }
+
     private void strobes(Register register, Field field) {
         BankCell first = new BankCell(register, field, 0);
         String name = first.name();
@@ -341,8 +382,8 @@ public final class RegisterBankModule {
                 data.add(touched.data().and(touched.mask()));
             }
             Expression reads = null;
-            for (BankPlace place : BankPlace.of(register, index)) {
-                if (BankPart.of(place, field) != null && ports.containsKey(name + "_taken")) {
+            for (BankPlace place : readPlaces(cell)) {
+                if (ports.containsKey(name + "_taken")) {
                     Expression hit = readHit(place).read();
                     reads = reads == null ? hit : reads.or(hit);
                 }
@@ -379,6 +420,11 @@ public final class RegisterBankModule {
         for (BankPlace place : BankPlace.of(cell.register(), cell.index()).reversed()) {
             BankPart part = BankPart.of(place, cell.field());
             if (part == null) {
+                continue;
+            }
+            if (place.isLowerHalf()) {
+                masks.add(halves(place).writtenMask(part, writeHit(upper(place))));
+                data.add(halves(place).writtenData(part));
                 continue;
             }
             int bits = part.wordHigh() - part.wordLow() + 1;
@@ -430,6 +476,7 @@ public final class RegisterBankModule {
                 }
             }
         }
+        halves.values().forEach(each -> each.store(atReset, otherwise));
         if (!atReset.isEmpty()) {
             module.clocked(clk, rst, atReset, otherwise);
         }
@@ -438,20 +485,15 @@ public final class RegisterBankModule {
     /** When a field changes at all; null for never. */
     private Expression changes(BankCell cell) {
         List<Expression> reasons = new ArrayList<>();
-        for (BankPlace place : BankPlace.of(cell.register(), cell.index())) {
-            if (BankPart.of(place, cell.field()) == null) {
-                continue;
-            }
-            boolean isWritten =
-                    cell.writes()
-                            && cell.onWrite() != OnWrite.PULSE
-                            && cell.onWrite() != OnWrite.HAND_OVER;
-            if (isWritten) {
-                reasons.add(writeHit(place).read());
-            }
-            if (cell.reads() && cell.field().type().onRead() == OnRead.CLEAR) {
-                reasons.add(readHit(place).read());
-            }
+        boolean isWritten =
+                cell.writes()
+                        && cell.onWrite() != OnWrite.PULSE
+                        && cell.onWrite() != OnWrite.HAND_OVER;
+        if (isWritten) {
+            writePlaces(cell).forEach(place -> reasons.add(writeHit(place).read()));
+        }
+        if (cell.reads() && cell.field().type().onRead() == OnRead.CLEAR) {
+            readPlaces(cell).forEach(place -> reasons.add(readHit(place).read()));
         }
         String name = cell.name();
         if (ports.containsKey(name + "_set")) {
@@ -479,10 +521,8 @@ public final class RegisterBankModule {
                     };
         }
         if (cell.reads() && cell.field().type().onRead() == OnRead.CLEAR) {
-            for (BankPlace place : BankPlace.of(cell.register(), cell.index())) {
-                if (BankPart.of(place, cell.field()) != null) {
-                    next = next.and(readHit(place).read().not().repeat(cell.field().bits()));
-                }
+            for (BankPlace place : readPlaces(cell)) {
+                next = next.and(readHit(place).read().not().repeat(cell.field().bits()));
             }
         }
         String name = cell.name();
@@ -540,6 +580,7 @@ public final class RegisterBankModule {
             }
         }
         inputs.add(mask.read());
+        halves.values().forEach(each -> inputs.addAll(each.kept()));
         module.unused("inputs", inputs);
     }
 }

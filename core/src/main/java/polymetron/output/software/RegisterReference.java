@@ -92,6 +92,9 @@ final class RegisterReference implements Exporter {
         if (register.condition() != null) {
             meaning += " When " + register.condition() + ".";
         }
+        if (register.order() != null) {
+            meaning += " " + register.order();
+        }
         if (register.readEffect() != null) {
             meaning += " Reading " + register.readEffect() + ".";
         }

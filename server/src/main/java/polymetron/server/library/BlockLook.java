@@ -9,6 +9,7 @@ import polymetron.library.Library;
 import polymetron.output.hardware.LogicPorts;
 import polymetron.output.hardware.LogicPorts.LogicPort;
 import polymetron.ownblock.BlockProblem;
+import polymetron.ownblock.DefinitionNames;
 import polymetron.ownblock.DriverSkeleton;
 import polymetron.ownblock.LogicSkeleton;
 import polymetron.ownblock.OwnBlock;
@@ -59,10 +60,17 @@ record BlockLook(
 
     static BlockLook of(OwnBlock block, Library library) {
         BlockType type = block.type();
+        String text = OwnBlockDocument.write(block);
+        List<BlockProblem> problems = OwnBlockChecks.of(block, library);
+        List<RegisterBits> registers =
+                new BlockShape(type, Map.of()).registers().stream().map(BlockLook::bits).toList();
+        if (DefinitionNames.clash(type)) {
+            return new BlockLook(text, problems, registers, List.of(), "", List.of(), "", "", "");
+        }
         return new BlockLook(
-                OwnBlockDocument.write(block),
-                OwnBlockChecks.of(block, library),
-                new BlockShape(type, Map.of()).registers().stream().map(BlockLook::bits).toList(),
+                text,
+                problems,
+                registers,
                 LogicPorts.of(type, Map.of()).stream().map(BlockLook::port).toList(),
                 LogicSkeleton.moduleName(type),
                 List.copyOf(LogicSkeleton.parameters(type)),

@@ -151,6 +151,11 @@ final class OwnBlockApiTest {
                                 + " blocks that come with Polymetron");
         assertThat(upload("/look", "{").json().path("problems").get(0).path("what").asString())
                 .contains("block");
+        // While names are typed they come to one for a moment.
+        String clash = chime("clash").replace("\"SOFT\"", "\"LOUD\"");
+        assertThat(upload("/look", clash).json().path("problems").get(0).path("what").asString())
+                .contains("both called LEVEL_LOUD in hardware");
+        assertThat(upload("?name=x.json", clash).status()).isEqualTo(422);
         assertThat(upload("?name=x.json", "{}").status()).isEqualTo(422);
         assertThat(upload("/registers", "A,0,B,0,XX").status()).isEqualTo(422);
         assertThat(server.get("/api/library/blocks/no:such:block:1.0").status()).isEqualTo(404);
