@@ -16,6 +16,9 @@ public final class DecimatingFilterModel extends SampleModel {
     /** Rounds of samples since the last result. */
     int rounds;
 
+    /** Of the round at work: the first channel decides for all. */
+    private long rateOfRound;
+
     private boolean isResult;
     private int result;
 
@@ -36,13 +39,16 @@ public final class DecimatingFilterModel extends SampleModel {
     /** Each stage takes two edges, and each bit that is cut off one. */
     @Override
     long begin(StreamWord word) {
+        if (turn.channel() == 0) {
+            rateOfRound = rate.get();
+        }
         BigInteger value = BigInteger.valueOf(word.sample(sample.bits()));
         BigInteger[] sums = integrators[turn.channel()];
         for (int stage = 0; stage < order; stage++) {
             value = StreamSample.wrapped(value.add(sums[stage]), inside);
             sums[stage] = value;
         }
-        isResult = rounds >= (rate.get() - 1 & rate.type().ones());
+        isResult = rounds >= (rateOfRound - 1 & rate.type().ones());
         if (!isResult) {
             return 2L * order;
         }
@@ -67,8 +73,7 @@ public final class DecimatingFilterModel extends SampleModel {
 
     /** The logarithm of the rate to the base of two, rounded up. */
     private int octaves() {
-        long samplesOfOne = rate.get();
-        return samplesOfOne <= 1 ? 0 : 64 - Long.numberOfLeadingZeros(samplesOfOne - 1);
+        return rateOfRound <= 1 ? 0 : 64 - Long.numberOfLeadingZeros(rateOfRound - 1);
     }
 
     @Override

@@ -100,14 +100,13 @@ public final class SampleBehaviour implements Behaviour {
             int rounds = 1 + random.nextInt(120);
             slowSource = 1 + random.nextInt(3) * random.nextInt(30);
             slowSink = 1 + random.nextInt(3) * random.nextInt(30);
-            if (model instanceof DecimatingFilterModel filter && random.nextInt(4) == 0) {
-                // Rates that would take long, beside powers of two and between them, with a few
-                // samples
+            if (model instanceof DecimatingFilterModel filter && random.nextBoolean()) {
+                // Rates that would take long, mostly beside powers of two, with a few samples
                 // before a result.
                 int power = 1 << random.nextInt(13);
                 int rate =
                         power
-                                + (random.nextBoolean()
+                                + (random.nextInt(4) == 0
                                         ? random.nextInt(power)
                                         : random.nextInt(3) - 1);
                 bank.field("RATE", "SAMPLES").put(rate);
@@ -145,6 +144,9 @@ public final class SampleBehaviour implements Behaviour {
         boolean toggles = random.nextInt(enabled() ? calm : 50) == 0;
         if (toggles) {
             bank.field("CONTROL", "ENABLE").put(enabled() ? 0 : 1);
+        }
+        if (isDecimating() && random.nextInt(2000) == 0) {
+            bank.field("RATE", "SAMPLES").put(random.nextInt(1 + random.nextInt(20)));
         }
         if (taps > 0 && random.nextInt(500) == 0) {
             bank.field("CONTROL", "BYPASS").put(random.nextInt(4) == 0 ? 1 : 0);

@@ -51,13 +51,15 @@ module polymetron_decimating_filter #(
     reg [PLACE-1:0] place;
     reg [2:0] stage;
     reg [12:0] samples;
+    // Of the round at work: the first channel decides for all.
+    reg [12:0] rate;
     reg [INSIDE-1:0] value;
     reg half;
     reg [6:0] cuts;
     wire [31:0] word;
     wire is_there;
     wire is_last = channel == LAST_CHANNEL[CHANNEL-1:0];
-    wire is_result = samples >= RATE_SAMPLES - 13'd1;
+    wire is_result = samples >= rate - 13'd1;
     wire is_last_stage = stage == LAST_STAGE[2:0];
     // What is dropped counts as a channel too; work begins with the first one.
     wire works = CONTROL_ENABLE && (used || channel == {CHANNEL{1'b0}});
@@ -74,7 +76,7 @@ module polymetron_decimating_filter #(
     always @* begin
         octaves = 4'd0;
         for (power = 0; power < 13; power = power + 1) begin
-            if ((13'd1 << power) < RATE_SAMPLES) octaves = power[3:0] + 4'd1;
+            if ((13'd1 << power) < rate) octaves = power[3:0] + 4'd1;
         end
     end
 
@@ -93,6 +95,7 @@ module polymetron_decimating_filter #(
             first <= {PLACE{1'b0}};
             channel <= {CHANNEL{1'b0}};
             samples <= 13'd0;
+            rate <= 13'd0;
             stage <= 3'd0;
             combs <= 1'b0;
             used <= 1'b0;
@@ -121,10 +124,11 @@ module polymetron_decimating_filter #(
                     if (is_there && works) begin
                         does <= READS;
                         used <= 1'b1;
+                        if (channel == {CHANNEL{1'b0}}) rate <= RATE_SAMPLES;
                     end
                     else if (is_there) begin
                         channel <= is_last ? {CHANNEL{1'b0}} : channel + 1'b1;
-                        first <= is_last ? {PLACE{1'b0}} : first + STAGES[PLACE-1:0];
+                        first <= {PLACE{1'b0}};
                     end
                 end
                 READS: does <= ADDS;
@@ -143,6 +147,7 @@ module polymetron_decimating_filter #(
                     else begin
                         does <= WAITS;
                         next_channel;
+                        if (is_last) samples <= samples + 13'd1;
                     end
                 end
                 CUTS: begin
@@ -157,6 +162,7 @@ module polymetron_decimating_filter #(
                     if (out_tready) begin
                         does <= WAITS;
                         next_channel;
+                        if (is_last) samples <= 13'd0;
                     end
                 end
             endcase
@@ -168,7 +174,6 @@ module polymetron_decimating_filter #(
         begin
             channel <= is_last ? {CHANNEL{1'b0}} : channel + 1'b1;
             first <= is_last ? {PLACE{1'b0}} : first + STAGES[PLACE-1:0];
-            if (is_last) samples <= is_result ? 13'd0 : samples + 13'd1;
         end
     endtask
 
