@@ -241,16 +241,16 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                             rows
                             <input
                                 v-typed="register.count ?? ''"
-                                class="input ml-1 w-14 font-mono"
+                                class="input ml-1 w-11 font-mono"
                                 placeholder="1"
                                 :aria-label="`Rows of ${register.name}`"
                                 @change="setOfFile(at, 'count', value($event))"
                             />
                         </label>
-                        <label class="ml-3 text-[13px] text-soft">
+                        <label class="ml-2 text-[13px] text-soft">
                             bits
                             <select
-                                class="input ml-1"
+                                class="input ml-1 !px-1.5"
                                 :value="widthOf(register)"
                                 :aria-label="`Width of ${register.name}`"
                                 title="64 whole: its two words are read, and written, at one time"
@@ -261,7 +261,7 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                         </label>
                         <label
                             v-if="at > 0"
-                            class="ml-3 text-[13px] whitespace-nowrap text-soft"
+                            class="ml-2 text-[13px] whitespace-nowrap text-soft"
                             title="A register file: it repeats together with the register above"
                         >
                             <input

@@ -171,6 +171,15 @@ final class OwnBlocksGuideTest extends BrowserTest {
                     .containsText("Verilator, 1 set of parameters: nothing is wrong.");
             Browser.assertAccessible(page);
         }
+        if (new ForeignModels(Path.of("target/models")).sizes().isPresent()) {
+            button("Measure the size").click();
+            assertThat(page.getByLabel("Size", new Page.GetByLabelOptions().setExact(true)))
+                    .containsText("flip-flops66100");
+            button("Put into the definition").click();
+            assertThat(page.getByLabel("Size", new Page.GetByLabelOptions().setExact(true)))
+                    .containsText("flip-flops6666");
+            assertThat(page.getByText("Put into the definition")).not().isVisible();
+        }
         registersOfTheUnit();
         step("Write `lamps` as the board parts of `strobes`, and choose *Save*.");
         write("Board parts for strobes", "lamps");
