@@ -24,7 +24,7 @@ public abstract class BlockModel implements Registers {
     }
 
     /** The time of the processor's clock that it was moved on to last. */
-    final long processorNow() {
+    protected final long processorNow() {
         return processorNow;
     }
 

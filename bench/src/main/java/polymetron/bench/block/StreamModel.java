@@ -1,20 +1,19 @@
 package polymetron.bench.block;
 
-import polymetron.bench.stream.StreamElement;
 import polymetron.bench.stream.StreamNetwork;
 
 /**
  * A block with registers that streams come from or go to. Its time is that of the network of all streams: what software reads has
  * happened until then, and what it writes counts from the next edge on.
  */
-public abstract class StreamModel extends BankModel implements StreamElement {
+public abstract class StreamModel extends BankModel implements StreamBlock {
     private StreamNetwork network;
 
     StreamModel(RegisterBank bank) {
         super(bank);
     }
 
-    /** Puts it into the network of the platform's streams. */
+    @Override
     public final void join(StreamNetwork streams) {
         network = streams;
     }

@@ -65,14 +65,16 @@ public final class ForeignModels implements OwnModels {
         return BlockHarness.of(platform, block, form)
                 .filter(harness -> harness.entities().isEmpty() || canConvert)
                 .map(
-                        harness ->
-                                new VerilatedModel(
-                                        block.name(),
-                                        new StepperProcess(
-                                                sandbox.get(),
-                                                build.folder(block.name(), harness),
-                                                block.name(),
-                                                harness.outputs().size()),
-                                        harness));
+                        harness -> {
+                            StepperProcess process =
+                                    new StepperProcess(
+                                            sandbox.get(),
+                                            build.folder(block.name(), harness),
+                                            block.name(),
+                                            harness.outputs().size());
+                            return harness.streams().isEmpty()
+                                    ? new VerilatedModel(block.name(), process, harness)
+                                    : new VerilatedStreams(block.name(), process, harness);
+                        });
     }
 }

@@ -83,8 +83,8 @@ public final class RegisterSelfTest {
                                 () ->
                                         new BenchException(
                                                 "this block cannot be stepped alone: it has several"
-                                                    + " clocks, streams, moves data by itself, or"
-                                                    + " has ports wider than 64 bits"));
+                                                    + " clocks, moves data by itself, or has lines"
+                                                    + " wider than 64 bits"));
         long hz = Math.max(1, platform.frequencyHz(own));
         BlockModel described = BlockModels.create(platform, own, form, hz).orElseThrow();
         try (VerilatedModel model = (VerilatedModel) hardware) {

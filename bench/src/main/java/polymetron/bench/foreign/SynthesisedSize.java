@@ -81,7 +81,9 @@ public final class SynthesisedSize {
                 own.shape().busInterfaces().stream()
                         .filter(SizedInterface::isTarget)
                         .findFirst()
-                        .flatMap(form -> BlockHarness.of(platform, own, form));
+                        .flatMap(form -> BlockHarness.of(platform, own, form))
+                        // Buffers of streams are not the block's.
+                        .filter(each -> each.streams().isEmpty());
         if (!turn.tryAcquire(LONGEST_SECONDS, TimeUnit.SECONDS)) {
             throw new BenchException("another block is being synthesised; try again in a moment");
         }

@@ -12,16 +12,16 @@ import polymetron.output.hardware.BlockHarness.Line;
  * each access. What it does by itself in between is noticed at the next step: as soon as 64 cycles later, and after a while without
  * a change as late as 4096; the same run always notices it at the same cycle.
  */
-public final class VerilatedModel extends OwnBlockModel {
-    private static final int RUN = 0;
+public class VerilatedModel extends OwnBlockModel {
+    static final int RUN = 0;
     private static final int ACCESS = 1;
     private static final int SET = 2;
     private static final int RESET = 3;
-    private static final int SOONEST = 64;
-    private static final int LATEST = 4096;
+    static final int SOONEST = 64;
+    static final int LATEST = 4096;
 
     /** Cycles of one request: a large block takes far less than the patience for an answer. */
-    private static final int MOST_AT_ONCE = 1 << 15;
+    static final int MOST_AT_ONCE = 1 << 15;
 
     private static final int BYTES = 0xF;
 
@@ -45,7 +45,8 @@ public final class VerilatedModel extends OwnBlockModel {
         this.outputs = new long[harness.outputs().size()];
     }
 
-    private StepperProcess.Answer ask(int... words) {
+    /** Goes through a request of {@code stepper.cpp}. */
+    final StepperProcess.Answer ask(int... words) {
         StepperProcess.Answer answer = process.ask(words);
         done += answer.cycles();
         ended |= answer.hasEnded();
@@ -90,12 +91,12 @@ public final class VerilatedModel extends OwnBlockModel {
     }
 
     @Override
-    public int read(int offset) {
+    public final int read(int offset) {
         return access(0, offset, 0, BYTES).value();
     }
 
     @Override
-    public void write(int offset, int value, int mask) {
+    public final void write(int offset, int value, int mask) {
         int bytes = 0;
         for (int lane = 0; lane < Integer.BYTES; lane++) {
             bytes |= (mask >>> 8 * lane & 0xFF) != 0 ? 1 << lane : 0;
@@ -106,6 +107,7 @@ public final class VerilatedModel extends OwnBlockModel {
     private StepperProcess.Answer access(int write, int offset, int value, int bytes) {
         pace = SOONEST;
         StepperProcess.Answer answer = ask(ACCESS, write, offset & ~3, value, bytes);
+        accessed(answer.cycles());
         if (answer.isSilent()) {
             throw new BenchException(
                     "%s does not answer %s of offset 0x%X: a processor would wait forever"
@@ -113,6 +115,13 @@ public final class VerilatedModel extends OwnBlockModel {
         }
         return answer;
     }
+
+    /**
+     * An access is done.
+     *
+     * @param cycles that it took the block
+     */
+    void accessed(int cycles) {}
 
     /** Reading may do something: what a register has is not known without. */
     @Override
@@ -147,6 +156,15 @@ public final class VerilatedModel extends OwnBlockModel {
                 put(at, levels);
             }
         }
+    }
+
+    /** What it drives, by the numbers of the harness. */
+    final long output(int number) {
+        return outputs[number];
+    }
+
+    final BlockHarness harness() {
+        return harness;
     }
 
     private void put(int input, long levels) {

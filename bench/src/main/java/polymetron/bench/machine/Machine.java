@@ -15,7 +15,7 @@ import polymetron.bench.block.BlockModels;
 import polymetron.bench.block.MachineTimerModel;
 import polymetron.bench.block.MemoryMover;
 import polymetron.bench.block.OwnBlockModel;
-import polymetron.bench.block.StreamModel;
+import polymetron.bench.block.StreamBlock;
 import polymetron.bench.block.UartModel;
 import polymetron.bench.block.WatchdogModel;
 import polymetron.bench.check.MemoryCheck;
@@ -52,6 +52,9 @@ import polymetron.software.SoftwareView;
  * several threads.
  */
 public final class Machine implements AutoCloseable {
+    /** In the place of an interface's name; no interface is called so. */
+    private static final String WITHOUT_REGISTERS = "";
+
     private static final int LONGEST_RUN = 1 << 20;
 
     private static final long MOST_WAYS = 64;
@@ -170,12 +173,15 @@ public final class Machine implements AutoCloseable {
                                                     model));
                 }
             }
+            if (block.shape().busInterfaces().isEmpty()) {
+                withoutRegisters(own, block);
+            }
         }
         this.maps = new AddressMaps(platform, models, share);
-        Map<String, StreamModel> movers = new LinkedHashMap<>();
+        Map<String, StreamBlock> movers = new LinkedHashMap<>();
         models.forEach(
                 (ref, model) -> {
-                    if (model instanceof StreamModel stream) {
+                    if (model instanceof StreamBlock stream) {
                         movers.put(ref.block(), stream);
                     }
                 });
@@ -204,7 +210,22 @@ public final class Machine implements AutoCloseable {
         reset();
     }
 
+    /** A user's block without a bus interface: it has no registers, but lines or streams. */
+    private void withoutRegisters(OwnModels own, ElaboratedBlock block) {
+        ownModel(own, block, null)
+                .ifPresent(
+                        model ->
+                                models.put(
+                                        new InterfaceRef(block.name(), WITHOUT_REGISTERS), model));
+    }
+
     private Optional<BlockModel> madeModel(
+            OwnModels own, ElaboratedBlock block, SizedInterface form) {
+        return ownModel(own, block, form)
+                .or(() -> BlockModels.create(platform, block, form, clockHz));
+    }
+
+    private Optional<BlockModel> ownModel(
             OwnModels own, ElaboratedBlock block, SizedInterface form) {
         Optional<BlockModel> made = Optional.empty();
         try {
@@ -219,7 +240,7 @@ public final class Machine implements AutoCloseable {
                 model ->
                         model.clock(
                                 ClockRatio.of(Math.max(1, platform.frequencyHz(block)), clockHz)));
-        return made.isPresent() ? made : BlockModels.create(platform, block, form, clockHz);
+        return made;
     }
 
     /** How many models run in processes of their own. */

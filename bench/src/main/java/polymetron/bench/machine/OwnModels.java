@@ -15,6 +15,7 @@ public interface OwnModels {
     /**
      * A new model of what lies behind a target; empty where the description of its registers has to do.
      *
+     * @param form the target; null for a block without a bus interface
      * @throws BenchException when it cannot be made
      */
     Optional<BlockModel> of(

@@ -5,6 +5,8 @@
 //   1 write address value bytes     an access
 //   2 input low high                set an input, 64 bits
 //   3                               reset
+//   4 count (input low high) ... count input ...
+//                                   set inputs, run one cycle, and clear others
 //
 // Each is answered by: cycles that have passed, what was read, flags (1: error, 2: no answer, 4: the block has ended the
 // simulation), and the outputs, 64 bits each.
@@ -46,6 +48,16 @@ static uint32_t word()
     uint32_t value;
     take(&value, sizeof value);
     return value;
+}
+
+static void set_inputs()
+{
+    for (uint32_t count = word(); count > 0; count--) {
+        uint32_t input = word();
+        uint64_t value = word();
+        value |= static_cast<uint64_t>(word()) << 32;
+        write_input(top, input, value);
+    }
 }
 
 static void settle()
@@ -113,6 +125,13 @@ int main()
             uint64_t value = word();
             value |= static_cast<uint64_t>(word()) << 32;
             write_input(top, input, value);
+            settle();
+        } else if (what == 4) {
+            set_inputs();
+            settle();
+            edge();
+            answer[0] = 1;
+            for (uint32_t count = word(); count > 0; count--) write_input(top, word(), 0);
             settle();
         } else {
             top->request = 0;

@@ -18,19 +18,22 @@ import polymetron.verilog.Net;
 
 /**
  * A block alone, with plain accesses in front of its registers, so that a program can step it: one clock, one reset, the access of
- * {@link Signals#ACCESS}, and inputs and outputs by number. What has several clocks, moves data by itself or has streams cannot
- * stand alone.
+ * {@link Signals#ACCESS}, and inputs and outputs by number. What has several clocks or moves data by itself cannot stand alone. Each
+ * stream has two words of a buffer in front of the block, so that nothing of what is outside reaches through to what comes out in the
+ * same cycle: a word takes a cycle more on its way in and out.
  *
  * @param files Verilog and VHDL by name; {@code harness.v} has the module {@code harness}
  * @param entities what of the VHDL the Verilog uses
  * @param inputs names of ports that come in, in the order of the harness's {@code in0}, {@code in1} …
  * @param outputs likewise for {@code out0} …
+ * @param streams where among those the streams are
  */
 public record BlockHarness(
         SortedMap<String, String> files,
         List<VhdlEntity> entities,
         List<Line> inputs,
         List<Line> outputs,
+        List<HarnessStream> streams,
         int addressBits) {
     private static final int WIDEST = 64;
     private static final String NO_FINGERPRINT = "0".repeat(16);
@@ -39,7 +42,7 @@ public record BlockHarness(
     public record Line(String name, int bits) {}
 
     /**
-     * @param form the target behind which the registers are
+     * @param form the target behind which the registers are; null for a block without a bus interface
      * @return empty for a block that cannot stand alone
      */
     public static Optional<BlockHarness> of(
@@ -49,10 +52,12 @@ public record BlockHarness(
                         && block.type().clocks().size() == 1
                         && block.type().clockOutputs().isEmpty()
                         && block.type().resetOutputs().isEmpty()
-                        && block.shape().streams().isEmpty()
-                        && block.shape().busInterfaces().equals(List.of(form))
-                        && form.isTarget()
-                        && form.dataWidth() == Integer.SIZE;
+                        && !block.type().resets().isEmpty()
+                        && (form == null
+                                ? block.shape().busInterfaces().isEmpty()
+                                : block.shape().busInterfaces().equals(List.of(form))
+                                        && form.isTarget()
+                                        && form.dataWidth() == Integer.SIZE);
         return isAlone ? build(platform, block, form) : Optional.empty();
     }
 
@@ -65,25 +70,13 @@ public record BlockHarness(
                 HdlReader.read(own).module(block.type().hardware().module()).orElseThrow().header();
         List<Module> modules =
                 BlockModule.of(platform, block, behaviour, NO_FINGERPRINT, "harness_block");
-        Interface bus = Interface.of(platform, block, form);
         Module harness = new Module("harness");
         Net clk = harness.input("clk", 1);
         Net rst = harness.input("rst", 1);
-        Map<String, Net> access = new LinkedHashMap<>();
-        for (Signal signal : Signals.ACCESS) {
-            int bits = signal.bits(bus.addressBits(), bus.dataBits());
-            access.put(
-                    signal.name(),
-                    signal.fromInitiator()
-                            ? harness.input(signal.name(), bits)
-                            : harness.output(signal.name(), bits));
-        }
-        Map<String, Net> nets = new LinkedHashMap<>();
-        for (Signal signal : bus.signals()) {
-            int bits = signal.bits(bus.addressBits(), bus.dataBits());
-            nets.put(signal.name(), harness.wire("bus_" + signal.name(), bits));
-        }
-        BusEnd.initiator(harness, "accesses", bus, clk, rst, access, nets);
+        int addressBits =
+                form == null ? Integer.SIZE : Interface.of(platform, block, form).addressBits();
+        Map<String, Net> nets = bus(platform, block, form, harness, clk, rst);
+        HarnessStreams streams = new HarnessStreams(harness, clk, rst, block.shape().streams());
         Map<String, Expression> ins = new LinkedHashMap<>();
         Map<String, Net> outs = new LinkedHashMap<>();
         List<Line> inputs = new ArrayList<>();
@@ -93,10 +86,16 @@ public record BlockHarness(
             int bits = port.net().bits();
             boolean isInput = port.way() == Module.Way.INPUT;
             Net ofBus =
-                    name.startsWith(form.name() + "_")
+                    form != null && name.startsWith(form.name() + "_")
                             ? nets.get(name.substring(form.name().length() + 1))
                             : null;
-            if (ofBus != null) {
+            if (streams.take(port)) {
+                if (isInput) {
+                    ins.put(name, streams.net(name).read());
+                } else {
+                    outs.put(name, streams.net(name));
+                }
+            } else if (ofBus != null) {
                 if (isInput) {
                     ins.put(name, ofBus.read());
                 } else {
@@ -120,6 +119,7 @@ public record BlockHarness(
             }
         }
         harness.instance("harness_block", "block", Map.of(), ins, outs);
+        List<HarnessStream> ends = streams.ends(inputs, outputs);
         StringBuilder text = new StringBuilder();
         modules.forEach(each -> text.append(each.text()).append('\n'));
         text.append(harness.text());
@@ -130,6 +130,48 @@ public record BlockHarness(
                         VhdlEntity.of(platform, block),
                         List.copyOf(inputs),
                         List.copyOf(outputs),
-                        bus.addressBits()));
+                        ends,
+                        addressBits));
+    }
+
+    /** What does the accesses, and the nets of the bus to the block, by the names of signals; none without registers. */
+    private static Map<String, Net> bus(
+            ElaboratedPlatform platform,
+            ElaboratedBlock block,
+            SizedInterface form,
+            Module harness,
+            Net clk,
+            Net rst) {
+        Map<String, Net> access = new LinkedHashMap<>();
+        for (Signal signal : Signals.ACCESS) {
+            int bits =
+                    form == null
+                            ? signal.bits(Integer.SIZE, Integer.SIZE)
+                            : signal.bits(
+                                    Interface.of(platform, block, form).addressBits(),
+                                    Integer.SIZE);
+            access.put(
+                    signal.name(),
+                    signal.fromInitiator()
+                            ? harness.input(signal.name(), bits)
+                            : harness.output(signal.name(), bits));
+        }
+        Map<String, Net> nets = new LinkedHashMap<>();
+        if (form == null) {
+            for (Signal signal : Signals.ACCESS) {
+                Net net = access.get(signal.name());
+                if (!signal.fromInitiator()) {
+                    harness.assign(net, Expression.constant(net.bits(), 0));
+                }
+            }
+            return nets;
+        }
+        Interface bus = Interface.of(platform, block, form);
+        for (Signal signal : bus.signals()) {
+            int bits = signal.bits(bus.addressBits(), bus.dataBits());
+            nets.put(signal.name(), harness.wire("bus_" + signal.name(), bits));
+        }
+        BusEnd.initiator(harness, "accesses", bus, clk, rst, access, nets);
+        return nets;
     }
 }

@@ -1,0 +1,203 @@
+package polymetron.bench.machine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assumptions.assumeThat;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import polymetron.Shipped;
+import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.hart.MemoryShare;
+import polymetron.bus.Protocol;
+import polymetron.edit.Edit;
+import polymetron.edit.Editor;
+import polymetron.elaborate.ElaboratedPlatform;
+import polymetron.elaborate.Elaborator;
+import polymetron.library.Library;
+import polymetron.output.image.ProgramImage;
+import polymetron.ownblock.OwnBlock;
+import polymetron.ownblock.OwnBlockChecks;
+import polymetron.ownblock.OwnBlockDocument;
+import polymetron.platform.Platform;
+import polymetron.software.SoftwareView;
+import polymetron.wiring.WiringPlan;
+
+/**
+ * Blocks of one's own with streams, between the two sides of a DMA: one from a file of Verilog without registers, whose signals go
+ * straight through, and one with registers that makes four words of one. On the bench their HDL runs, and programs find the same
+ * words as in simulation.
+ */
+final class OwnStreamsTest {
+    private static final String REPEATER =
+            """
+            {
+              "format": "polymetron-own-block/1",
+              "definition": {
+                "format": "polymetron-block-type/2", "identity": "bellworks:stream:repeater:1.0", "kind": "stream",
+                "title": "Repeater", "summary": "Repeats words", "description": "It repeats.", "defaultName": "repeater",
+                "clocks": [{ "name": "clk" }], "resets": [{ "name": "rst", "clock": "clk" }],
+                "busInterfaces": [{ "name": "registers", "role": "target", "protocols": ["apb"], "dataWidth": 32,
+                  "size": 4096, "usage": "registers", "executable": false }],
+                "streams": [{ "name": "in", "end": "sink", "dataWidth": 32 },
+                  { "name": "out", "end": "source", "dataWidth": 32, "packets": 1 }],
+                "registers": [
+                  { "name": "KEY", "explains": "", "fields": [
+                    { "name": "VALUE", "width": 32, "software": "read-write", "explains": "added to each" }] },
+                  { "name": "WORDS", "explains": "", "fields": [
+                    { "name": "COUNT", "width": 32, "software": "read-only", "hardware": "count", "explains": "taken" }] }
+                ],
+                "resources": { "lookupTables": 99, "flipFlops": 99, "multipliers": 0 },
+                "hardware": { "module": "repeater", "files": ["repeater.v"] }, "software": {}
+              },
+              "hardware": [{ "name": "repeater.v", "lines": [] }]
+            }
+            """;
+
+    private static final String MODULE =
+            """
+            module repeater (
+                input wire clk, input wire rst,
+                input wire [31:0] KEY_VALUE, output wire WORDS_COUNT_count,
+                input wire [31:0] in_tdata, input wire in_tvalid, output wire in_tready,
+                output wire [31:0] out_tdata, output wire out_tvalid, input wire out_tready, output wire out_tlast
+            );
+                reg [31:0] word;
+                reg [2:0] left;
+                assign in_tready = left == 0;
+                assign out_tvalid = left != 0;
+                assign out_tdata = word + KEY_VALUE;
+                assign out_tlast = left == 1;
+                assign WORDS_COUNT_count = in_tvalid && in_tready;
+                always @(posedge clk)
+                    if (rst) left <= 0;
+                    else if (in_tvalid && in_tready) begin word <= in_tdata; left <= 4; end
+                    else if (out_tvalid && out_tready) begin word <= word + 1; left <= left - 1; end
+            endmodule
+            """;
+
+    private static final String PROGRAM =
+            """
+            #include "drivers/dma.h"
+
+            int main(void)
+            {
+                volatile uint32_t *from = (volatile uint32_t *)SOURCE_SECOND_BASE;
+                volatile uint32_t *to = (volatile uint32_t *)GOAL_SECOND_BASE;
+                volatile uint32_t *repeater = (volatile uint32_t *)REPEATER_BASE;
+                repeater[0] = 7;
+                for (uint32_t packet = 0; packet < 3; packet++) {
+                    uint32_t words = 5 + packet;
+                    for (uint32_t at = 0; at < words; at++)
+                        from[at] = (at + packet) * 2654435761u;
+                    dma_send(MOVER_BASE, MOVER_READS_SOURCE_PORT_ADDRESS, 4 * words, false);
+                    for (uint32_t at = 0; at < words; at++) {
+                        dma_receive(MOVER_BASE, MOVER_WRITES_GOAL_PORT_ADDRESS, 64, false);
+                        while (!dma_is_received(MOVER_BASE)) {
+                        }
+                        uint32_t step = from[at] - (at ? from[at - 1] : 0);
+                        for (uint32_t each = 0; each < 4; each++)
+                            if (to[each] != step + 7 + each)
+                                print_hex(to[each]);
+                    }
+                }
+                print_hex(repeater[1]);
+                print(" end.");
+                for (;;) {
+                }
+            }
+            """;
+
+    @TempDir private Path folder;
+
+    private static OwnBlock repeater() {
+        OwnBlock described = OwnBlockDocument.read("repeater.json", REPEATER);
+        OwnBlock whole =
+                new OwnBlock(
+                        described.type(),
+                        described.definition(),
+                        new TreeMap<>(Map.of("repeater.v", MODULE)),
+                        new TreeMap<>());
+        assertThat(OwnBlockChecks.of(whole, Shipped.LIBRARY)).isEmpty();
+        return whole;
+    }
+
+    private static ElaboratedPlatform platform() throws IOException {
+        OwnBlock coder = ForeignHdlRunsTest.block("step_coder.v");
+        OwnBlock repeater = repeater();
+        Library library =
+                Shipped.LIBRARY
+                        .with(coder.type(), coder.hardware(), coder.drivers())
+                        .with(repeater.type(), repeater.hardware(), repeater.drivers());
+        Editor editor = new Editor(library);
+        Platform platform = BurstTimingTest.platform(Protocol.AXI4, 32, true).platform();
+        platform =
+                editor.apply(
+                        platform,
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.DisconnectStream("mover", "to_stream"),
+                                        new Edit.AddBlock(
+                                                "coder", coder.type().identity(), Map.of()),
+                                        new Edit.AddBlock(
+                                                "repeater",
+                                                repeater.type().identity(),
+                                                Map.of()))));
+        String in =
+                coder.type().streams().stream()
+                        .filter(each -> each.name().startsWith("s"))
+                        .findFirst()
+                        .orElseThrow()
+                        .name();
+        String out =
+                coder.type().streams().stream()
+                        .filter(each -> each.name().startsWith("m"))
+                        .findFirst()
+                        .orElseThrow()
+                        .name();
+        platform =
+                editor.apply(
+                        platform,
+                        new Edit.Several(
+                                null,
+                                List.of(
+                                        new Edit.ConnectStream("mover", "to_stream", "coder", in),
+                                        new Edit.ConnectStream("coder", out, "repeater", "in"),
+                                        new Edit.ConnectStream(
+                                                "repeater", "out", "mover", "from_stream"),
+                                        new Edit.Attach(
+                                                "repeater", "registers", "system", null, null))));
+        platform =
+                editor.apply(
+                        platform,
+                        WiringPlan.propose(platform, library, WiringPlan.Decisions.NONE)
+                                .asEdit("wire"));
+        return new Elaborator(library).elaborate(platform);
+    }
+
+    @Test
+    void benchAndSimulationSayTheSame() throws IOException {
+        ElaboratedPlatform platform = platform();
+        ForeignModels models = new ForeignModels(folder.resolve("models"));
+        // Not where a machine forbids the namespaces of the sandbox.
+        assumeThat(models.isPossible()).isTrue();
+        ProgramImage image = BuiltProgram.of(platform, folder.resolve("program"), PROGRAM);
+        ExerciseRun run = new ExerciseRun(platform, folder);
+        run.use(image, List.of());
+        String simulated = run.simulated("iverilog");
+        assertThat(simulated).endsWith("00000012 end.");
+        try (Machine machine =
+                new Machine(SoftwareView.of(platform), MemoryShare.ample(), models)) {
+            for (int again = 0; again < 2; again++) {
+                machine.load(image);
+                assertThat(BuiltProgram.saysUntil(machine, "end.", 0.1).strip())
+                        .isEqualTo(simulated);
+            }
+        }
+    }
+}
