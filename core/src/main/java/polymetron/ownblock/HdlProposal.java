@@ -322,6 +322,15 @@ public final class HdlProposal {
         return Integer.toString(module.bits(port, Map.of()));
     }
 
+    private void width(ObjectNode into, String key, HdlPort port) {
+        String width = width(port);
+        if (width.matches("\\d+")) {
+            into.put(key, Long.parseLong(width));
+        } else {
+            into.put(key, width);
+        }
+    }
+
     private void bus(ArrayNode interfaces, BusSignals bus, Set<String> names) {
         Protocol protocol = bus.protocol();
         String wanted = plain(bus.prefix().replaceAll("_$", ""));
@@ -387,7 +396,7 @@ public final class HdlProposal {
         form.put("name", name);
         form.put("end", stream.isSource() ? "source" : "sink");
         HdlPort data = stream.signals().get("tdata");
-        form.put("dataWidth", module.bits(data, Map.of()));
+        width(form, "dataWidth", data);
         if (stream.signals().containsKey("tlast")) {
             form.put("packets", 1);
         }
@@ -447,12 +456,7 @@ public final class HdlProposal {
         ObjectNode line = form.putArray("ports").addObject();
         line.put("name", its);
         line.put("direction", comesIn ? "\"in\"" : "\"out\"");
-        String width = width(port);
-        if (width.matches("\\d+")) {
-            line.put("width", Long.parseLong(width));
-        } else {
-            line.put("width", width);
-        }
+        width(line, "width", port);
         fitted.connect(port, its, false);
         say(
                 port,

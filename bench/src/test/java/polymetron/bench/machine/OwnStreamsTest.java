@@ -4,15 +4,25 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assumptions.assumeThat;
 
 import java.io.IOException;
+import java.math.BigInteger;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import polymetron.Shipped;
+import polymetron.bench.block.OwnBlockModel;
+import polymetron.bench.block.StreamBlock;
 import polymetron.bench.foreign.ForeignModels;
 import polymetron.bench.hart.MemoryShare;
+import polymetron.bench.stream.SteppedElement;
+import polymetron.bench.stream.StreamWord;
 import polymetron.bus.Protocol;
 import polymetron.edit.Edit;
 import polymetron.edit.Editor;
@@ -178,6 +188,81 @@ final class OwnStreamsTest {
                         WiringPlan.propose(platform, library, WiringPlan.Decisions.NONE)
                                 .asEdit("wire"));
         return new Elaborator(library).elaborate(platform);
+    }
+
+    /** Words of all widths, marks and bytes that do not count, with sources and sinks that wait, and pauses in which it runs at once. */
+    @ParameterizedTest
+    @ValueSource(ints = {8, 56, 64, 128, 512})
+    void everyWordComesThrough(int width) throws IOException {
+        ForeignModels models = new ForeignModels(folder.resolve("models"));
+        assumeThat(models.isPossible()).isTrue();
+        OwnBlock block = ForeignHdlRunsTest.block("step_coder.v");
+        Library library = Shipped.LIBRARY.with(block.type(), block.hardware(), block.drivers());
+        Platform platform =
+                new Editor(library)
+                        .apply(
+                                Platform.empty("Rig", Shipped.BOARD),
+                                new Edit.AddBlock(
+                                        "coder",
+                                        block.type().identity(),
+                                        Map.of("WIDTH", Integer.toString(width))));
+        ElaboratedPlatform elaborated = new Elaborator(library).elaborate(platform);
+        Random random = new Random(width);
+        List<String> due = new ArrayList<>();
+        List<String> came = new ArrayList<>();
+        try (OwnBlockModel model =
+                (OwnBlockModel)
+                        models.of(elaborated, elaborated.block("coder").orElseThrow(), null)
+                                .orElseThrow()) {
+            model.reset();
+            StreamBlock streams = (StreamBlock) model;
+            SteppedElement element = new SteppedElement(streams);
+            BigInteger previous = BigInteger.ZERO;
+            StreamWord offered = null;
+            for (int edge = 0; edge < 3000; edge++) {
+                if (offered == null && edge < 2800 && random.nextInt(3) == 0) {
+                    offered = word(width / 8, random);
+                    BigInteger value = number(offered.bytes());
+                    BigInteger step = value.subtract(previous).mod(BigInteger.TWO.pow(width));
+                    due.add(text(step, offered));
+                    previous = offered.last() ? BigInteger.ZERO : value;
+                }
+                boolean takes = edge >= 2800 || random.nextInt(3) > 0;
+                boolean goes = offered != null && element.isReady();
+                StreamWord given = element.offered();
+                if (given != null && takes) {
+                    came.add(text(number(given.bytes()), given));
+                }
+                element.edge(offered, takes);
+                offered = goes ? null : offered;
+                if (random.nextInt(100) == 0) {
+                    streams.skip(1 + random.nextInt(500));
+                }
+            }
+        }
+        assertThat(came).isEqualTo(due).hasSizeGreaterThan(400);
+    }
+
+    private static StreamWord word(int bytes, Random random) {
+        byte[] word = new byte[bytes];
+        random.nextBytes(word);
+        boolean[] keep = new boolean[bytes];
+        for (int at = 0; at < bytes; at++) {
+            keep[at] = random.nextBoolean();
+        }
+        return new StreamWord(word, keep, random.nextInt(4) == 0);
+    }
+
+    private static BigInteger number(byte[] bytes) {
+        byte[] highestFirst = new byte[bytes.length];
+        for (int at = 0; at < bytes.length; at++) {
+            highestFirst[bytes.length - 1 - at] = bytes[at];
+        }
+        return new BigInteger(1, highestFirst);
+    }
+
+    private static String text(BigInteger value, StreamWord marks) {
+        return "%x %s %s".formatted(value, Arrays.toString(marks.keep()), marks.last());
     }
 
     @Test
