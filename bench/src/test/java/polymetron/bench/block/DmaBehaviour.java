@@ -25,14 +25,23 @@ import polymetron.elaborate.ElaboratedPlatform;
  * software that starts transfers, moves the tail of the ring, switches and resets at any time.
  */
 public final class DmaBehaviour implements Behaviour {
-    /** Descriptors lie here, and nowhere else. */
-    private static final int RING = 0x4000_0000;
+    /** Descriptors have addresses that begin so. */
+    private static final int RING = 4;
 
-    private static final int RING_BYTES = 256;
+    private static final int RING_SHIFT = 28;
+    private static final int DESCRIPTORS = 16;
     private static final int DESCRIPTOR = 16;
+
+    /** Cycles after which a long transfer is given up. */
+    private static final int LONGEST_CALM = 60_000;
+
     private static final int RESET = 8;
 
     private final Random random = new Random(7);
+    private final int[] descriptors =
+            random.ints(DESCRIPTORS, 0, 1 << RING_SHIFT)
+                    .map(each -> RING << RING_SHIFT | each & -DESCRIPTOR)
+                    .toArray();
     private final DmaModel model;
     private final RegisterBank bank;
     private final SteppedElement element;
@@ -68,6 +77,9 @@ public final class DmaBehaviour implements Behaviour {
 
         /** Whether a write of the burst under way was refused, which its last access says. */
         private boolean refused;
+
+        /** For how long a long transfer is under way, in which nothing fails and software waits; 0 for none. */
+        private int calm;
 
         private int address;
         private boolean writes;
@@ -106,14 +118,14 @@ public final class DmaBehaviour implements Behaviour {
             isDone = true;
             address = place;
             writes = isWrite;
-            isWrong = random.nextInt(60) == 0;
+            isWrong = calm == 0 && random.nextInt(60) == 0;
         }
 
         /** Mostly small lengths stand in the descriptors, and the addresses of others. */
         private boolean read(int place, byte[] into) {
             ends(place, false);
             random.nextBytes(into);
-            if (place - RING >= 0 && place - RING < RING_BYTES) {
+            if (place >>> RING_SHIFT == RING) {
                 ByteBuffer words = ByteBuffer.wrap(into).order(ByteOrder.LITTLE_ENDIAN);
                 for (int at = 0; at < into.length; at += Integer.BYTES) {
                     int word = place + at & DESCRIPTOR - 1;
@@ -129,7 +141,7 @@ public final class DmaBehaviour implements Behaviour {
         }
 
         private int descriptor() {
-            return RING + DESCRIPTOR * random.nextInt(RING_BYTES / DESCRIPTOR);
+            return descriptors[random.nextInt(DESCRIPTORS)];
         }
 
         private BankField field(String register, String field) {
@@ -156,6 +168,15 @@ public final class DmaBehaviour implements Behaviour {
             }
             boolean runs = field("CONTROL", "RUN").isSet();
             boolean isIdle = field("STATUS", "IDLE").isSet();
+            if (calm > 0) {
+                // It takes some cycles to begin.
+                calm = isIdle && calm > 8 ? 0 : calm + 1;
+                if (calm > LONGEST_CALM) {
+                    calm = 0;
+                    resets(in);
+                }
+                return;
+            }
             int does = random.nextInt(isIdle ? 60 : 900);
             restsFor = does < 15 ? 3 : 0;
             switch (does) {
@@ -165,9 +186,13 @@ public final class DmaBehaviour implements Behaviour {
                 case 1, 2, 3, 4, 5 -> {
                     in.put(name + "_LENGTH_BYTES_stored", 1L);
                     // One that never ends is reset.
+                    boolean isLong = random.nextInt(20) == 0;
                     write(
                             16,
-                            random.nextInt(20) == 0 ? random.nextInt(1 << 20) : random.nextInt(70));
+                            isLong
+                                    ? (1 << random.nextInt(20)) + random.nextInt(70)
+                                    : random.nextInt(70));
+                    calm = isLong && runs && random.nextBoolean() ? 1 : 0;
                 }
                 case 6, 7 -> put("CONTROL", "RUN", random.nextInt(8) == 0 ? 0 : 1);
                 case 8 -> put("CONTROL", "RING", random.nextInt(2));
@@ -353,7 +378,7 @@ public final class DmaBehaviour implements Behaviour {
     private StreamWord word() {
         byte[] word = new byte[bytes];
         random.nextBytes(word);
-        boolean last = random.nextInt(12) == 0;
+        boolean last = random.nextInt(receive.calm > 0 ? 5000 : 12) == 0;
         boolean[] keep = new boolean[bytes];
         java.util.Arrays.fill(keep, 0, last ? 1 + random.nextInt(bytes) : bytes, true);
         return new StreamWord(word, keep, last);
@@ -389,6 +414,7 @@ public final class DmaBehaviour implements Behaviour {
         for (Side side : List.of(send, receive)) {
             side.cyclesLeft = 0;
             side.resetsAgainIn = -1;
+            side.calm = 0;
             side.isDone = false;
             side.refused = false;
         }

@@ -16,6 +16,10 @@ import polymetron.outside.Tool;
  */
 public final class Mutants {
     private static final Pattern SOURCE = Pattern.compile(" -src (polymetron_[^:]+:\\d+)[^ ]*");
+
+    /** In the name of a cell, behind the path of instances: where it comes from itself. */
+    private static final Pattern OF_CELL =
+            Pattern.compile(" -cell \\S*(polymetron_[^:$]+:[1-9]\\d*)\\$");
     private static final Pattern WIRE = Pattern.compile(" -wire (\\S+)(?: -wirebit (\\d+))?");
     private static final Pattern MODE = Pattern.compile("-mode (\\w+)");
 
@@ -77,6 +81,7 @@ public final class Mutants {
     /** File and line of a change, the signal where it has a name, and what it does, for a person. */
     public String place(int number) {
         String change = changes.get(number - 1);
+        var cell = OF_CELL.matcher(change);
         var source = SOURCE.matcher(change);
         var wire = WIRE.matcher(change);
         var mode = MODE.matcher(change);
@@ -90,7 +95,9 @@ public final class Mutants {
                 };
         return "%s: %s %s"
                 .formatted(
-                        source.find() ? source.group(1) : "?",
+                        cell.find()
+                                ? cell.group(1)
+                                : source.find() ? source.group(1) : "?",
                         wire.find()
                                 ? wire.group(1)
                                         + (wire.group(2) == null ? "" : "[" + wire.group(2) + "]")

@@ -206,8 +206,8 @@ module polymetron_dma_channel #(
         : does == READS_LENGTH ? descriptor + 32'd8
         : does == TELLS ? descriptor + 32'd12
         : descriptor;
-    // A word of the stream may end before the buffer does, and the other way round.
-    wire [BYTES-1:0] stores = keep & part;
+    // A word of the stream may end before the buffer does, and the other way round. Reads are of whole words.
+    wire [BYTES-1:0] stores = RECEIVES != 0 ? keep & part : {BYTES{1'b1}};
     integer each;
     reg [COUNT-1:0] stored;
     always @* begin
