@@ -178,7 +178,9 @@ public final class CompilerCheck {
                         new Said(
                                 isError,
                                 file + ":" + number,
-                                code == null ? what : "%s (%s)".formatted(what, code),
+                                code == null
+                                        ? VerilatorWords.explained(what)
+                                        : "%s (%s)".formatted(what, code),
                                 set.text()));
             }
         }

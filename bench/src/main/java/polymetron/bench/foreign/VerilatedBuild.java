@@ -196,6 +196,7 @@ final class VerilatedBuild {
                         .filter(line -> line.contains("rror"))
                         .filter(line -> !line.contains("Exiting due to"))
                         .map(line -> line.replaceFirst("^%Error(-\\w+)?: ", ""))
+                        .map(VerilatorWords::explained)
                         .limit(4)
                         .reduce("", (one, other) -> one.isEmpty() ? other : one + "; " + other);
         String text = errors.isEmpty() ? said.strip() : errors;

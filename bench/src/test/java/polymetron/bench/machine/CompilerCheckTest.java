@@ -49,6 +49,7 @@ final class CompilerCheckTest {
                 "strobe_unit.v",
                 "wishing_well.v",
                 "latch_box.sv",
+                "step_coder.v",
                 "tally_adder.vhd tally_box.vhd"
             })
     void soundBlocksHaveNoErrors(String files) throws IOException, InterruptedException {
@@ -94,6 +95,18 @@ final class CompilerCheckTest {
                             assertThat(each.isError()).isTrue();
                             assertThat(each.at()).startsWith("strobe_unit.v:");
                         });
+    }
+
+    /** A name that is legal in Verilog, and a word of SystemVerilog. */
+    @Test
+    void aNameThatIsAWordIsExplained() throws IOException, InterruptedException {
+        OwnBlock block = ForeignHdlRunsTest.block("step_coder.v");
+        assertThat(of(changed(block, "step_coder.v", "previous", "before")).said())
+                .anySatisfy(
+                        each ->
+                                assertThat(each.what())
+                                        .contains("before is a word of SystemVerilog")
+                                        .endsWith("so rename it"));
     }
 
     /** What was read wrongly of a port: here the module around it is made to expect another width. */

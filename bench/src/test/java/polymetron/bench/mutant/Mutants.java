@@ -20,6 +20,7 @@ public final class Mutants {
     /** In the name of a cell, behind the path of instances: where it comes from itself. */
     private static final Pattern OF_CELL =
             Pattern.compile(" -cell \\S*(polymetron_[^:$]+:[1-9]\\d*)\\$");
+
     private static final Pattern WIRE = Pattern.compile(" -wire (\\S+)(?: -wirebit (\\d+))?");
     private static final Pattern MODE = Pattern.compile("-mode (\\w+)");
 
@@ -95,9 +96,7 @@ public final class Mutants {
                 };
         return "%s: %s %s"
                 .formatted(
-                        cell.find()
-                                ? cell.group(1)
-                                : source.find() ? source.group(1) : "?",
+                        cell.find() ? cell.group(1) : source.find() ? source.group(1) : "?",
                         wire.find()
                                 ? wire.group(1)
                                         + (wire.group(2) == null ? "" : "[" + wire.group(2) + "]")
