@@ -29,6 +29,7 @@ const {
     bench,
     state,
     busy,
+    cancel,
     load,
     act,
     type,
@@ -60,8 +61,10 @@ async function begin(): Promise<void> {
             .filter(([name]) => name !== first.value)
             .map(([name, id]) => ({ processor: name, program: id }))
         // Beside others it has to be said which one it is for.
-        await load(program.value.id, others.length ? first.value : processor.value, others, checked.value)
-        await act('run')
+        const runsOn = others.length ? first.value : processor.value
+        if (await load(program.value.id, runsOn, others, checked.value)) {
+            await act('run')
+        }
     }
 }
 
@@ -115,6 +118,7 @@ const time = computed(() => {
             <span v-if="busy" class="text-[13px] text-soft" role="status">
                 {{ own.length ? `Loading; the HDL of ${own.join(', ')} is compiled first…` : 'Loading…' }}
             </span>
+            <button v-if="cancel && own.length" class="button !py-0.5" @click="cancel()">Cancel</button>
             <template v-if="bench?.loaded">
                 <span class="h-5 border-l border-line"></span>
                 <button v-if="running" class="button-main" @click="act('pause')">Pause</button>

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { ref, shallowRef, watch, type Ref } from 'vue'
 import { answer, client, type BenchView, type StateView } from '../api/client'
+import { numberedWork } from '../api/work'
 import { tellProblem } from '../frame/notices'
 import { useTopic } from '../live/live'
 
@@ -21,6 +22,8 @@ export function useBench(
     const bench = shallowRef<BenchView>()
     const state = shallowRef<StateView>()
     const busy = ref(false)
+    /** Cancels the load under way; missing when there is none. */
+    const cancel = shallowRef<() => void>()
     const path = { params: { path: { id } } }
     let shown: string | undefined
     let waiting = ''
@@ -61,25 +64,43 @@ export function useBench(
         }
     })
 
-    /** Loads a program for a processor; without one, for that which starts where the program begins. */
+    /**
+     * Loads a program for a processor; without one, for that which starts where the program begins.
+     *
+     * @returns whether it is on the bench
+     */
     async function load(
         program: string,
         processor?: string,
         beside: { processor: string; program: string }[] = [],
         checked = false,
-    ): Promise<void> {
+    ): Promise<boolean> {
         busy.value = true
-        await attempt(async () => {
+        const work = numberedWork()
+        let isCancelled = false
+        let isLoaded = false
+        cancel.value = () => {
+            isCancelled = true
+            work.cancel()
+        }
+        try {
             bench.value = await answer(
                 client.POST('/api/platforms/{id}/bench', {
-                    ...path,
+                    params: { path: { id }, query: { work: work.number } },
                     body: { program, processor, beside, checked },
                 }),
             )
             state.value = bench.value.state ?? undefined
-        })
+            isLoaded = true
+        } catch (error) {
+            if (!isCancelled) {
+                tellProblem(error)
+            }
+        }
+        cancel.value = undefined
         await queries.invalidateQueries({ queryKey: ['bench-registers', id] })
         busy.value = false
+        return isLoaded
     }
 
     const act = (action: 'run' | 'pause' | 'step' | 'reset'): Promise<void> =>
@@ -196,6 +217,7 @@ export function useBench(
         bench,
         state,
         busy,
+        cancel,
         load,
         act,
         type,

@@ -7,10 +7,10 @@ afterEach(() => {
 })
 
 function answers(...bodies: unknown[]): ReturnType<typeof vi.fn> {
-    const stub = vi.fn((_path: string, options: { signal: AbortSignal }) => {
+    const stub = vi.fn((_path: string, options: { method?: string; signal?: AbortSignal }) => {
         const body = bodies.shift()
         return new Promise((resolve, reject) => {
-            options.signal.addEventListener('abort', () => {
+            options.signal?.addEventListener('abort', () => {
                 reject(new Error('aborted'))
             })
             if (body !== undefined) {
@@ -49,7 +49,7 @@ test('a block of the library is fetched first', async () => {
 })
 
 test('one that is cancelled changes nothing and says nothing', async () => {
-    answers({ words: 1 }, undefined)
+    const stub = answers({ words: 1 }, undefined)
     const trial = useBlockTrial('/trial', () => 'text')
     await trial.run()
     const second = trial.run()
@@ -57,6 +57,9 @@ test('one that is cancelled changes nothing and says nothing', async () => {
     await Promise.resolve()
     trial.cancel.value?.()
     await second
+    const [sent, ended] = stub.mock.calls.slice(1).map(([path, options]) => [path, options.method] as const)
+    const number = /^\/trial\?work=([0-9a-f-]{36})$/.exec(sent?.[0] as string)?.[1]
+    expect(ended).toEqual([`/api/work/${String(number)}`, 'DELETE'])
     expect(trial.cancel.value).toBeUndefined()
     expect(trial.outcome.value).toEqual({ words: 1 })
 })

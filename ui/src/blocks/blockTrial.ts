@@ -1,5 +1,6 @@
 import { computed, shallowRef, type ComputedRef, type ShallowRef } from 'vue'
 import { upload } from '../api/client'
+import { numberedWork } from '../api/work'
 import { tellProblem } from '../frame/notices'
 
 /** Something that is tried with the text of a block's document on request, takes some seconds, and can be cancelled. */
@@ -29,12 +30,14 @@ export function useBlockTrial<T>(
 
     async function run(): Promise<void> {
         const control = new AbortController()
+        const work = numberedWork()
         cancel.value = () => {
             control.abort()
+            work.cancel()
         }
         try {
             const sent = text() ?? (await load())
-            outcome.value = await upload<T>(path, new Blob([sent]), control.signal)
+            outcome.value = await upload<T>(`${path}?work=${work.number}`, new Blob([sent]), control.signal)
             of.value = sent
         } catch (problem) {
             if (!control.signal.aborted) {

@@ -1396,6 +1396,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/work/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: operations["cancel"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3395,7 +3411,9 @@ export interface operations {
     };
     compile: {
         parameters: {
-            query?: never;
+            query?: {
+                work?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3493,7 +3511,9 @@ export interface operations {
     };
     selfTest: {
         parameters: {
-            query?: never;
+            query?: {
+                work?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3517,7 +3537,9 @@ export interface operations {
     };
     size: {
         parameters: {
-            query?: never;
+            query?: {
+                work?: string | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4051,7 +4073,9 @@ export interface operations {
     };
     load: {
         parameters: {
-            query?: never;
+            query?: {
+                work?: string | null;
+            };
             header?: never;
             path: {
                 id: string;
@@ -5530,6 +5554,26 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                number: string;
             };
             cookie?: never;
         };

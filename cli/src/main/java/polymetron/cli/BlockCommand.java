@@ -12,12 +12,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-import polymetron.bench.foreign.CompilerCheck;
-import polymetron.bench.foreign.ForeignModels;
-import polymetron.bench.foreign.RegisterSelfTest;
-import polymetron.bench.foreign.SynthesisedSize;
-import polymetron.bench.machine.BenchException;
-import polymetron.library.Library;
 import polymetron.library.LibraryLoader;
 import polymetron.ownblock.BlockFromHdl;
 import polymetron.ownblock.BlockProblem;
@@ -35,6 +29,11 @@ import polymetron.ownblock.RegisterImport;
         name = "block",
         description = "Checks, begins and makes block types of one's own.",
         synopsisSubcommandLabel = "COMMAND",
+        subcommands = {
+            CompileBlockCommand.class,
+            SelfTestBlockCommand.class,
+            MeasureBlockCommand.class
+        },
         mixinStandardHelpOptions = true)
 final class BlockCommand {
     @Spec private CommandSpec spec;
@@ -44,14 +43,7 @@ final class BlockCommand {
     }
 
     private int print(List<BlockProblem> problems) {
-        for (BlockProblem each : problems) {
-            out().printf("%s%s%n", each.at().isEmpty() ? "" : each.at() + ": ", each.what());
-        }
-        if (problems.isEmpty()) {
-            out().println("nothing is wrong");
-        }
-        out().flush();
-        return problems.isEmpty() ? 0 : CommandLineApplication.FINDINGS;
+        return OwnBlocks.print(out(), problems);
     }
 
     @Command(
@@ -63,144 +55,6 @@ final class BlockCommand {
                     Path file)
             throws IOException {
         return print(OwnBlockChecks.of(OwnBlocks.read(file), LibraryLoader.load()));
-    }
-
-    @Command(
-            name = "compile",
-            description =
-                    "Prints what Verilator and GHDL say of a block type's HDL, with up to three"
-                            + " sets of its parameters.",
-            mixinStandardHelpOptions = true)
-    int compile(
-            @Parameters(paramLabel = "BLOCK.json", description = "the block type's document")
-                    Path file)
-            throws IOException, InterruptedException {
-        OwnBlock block = OwnBlocks.read(file);
-        Library library = LibraryLoader.load();
-        List<BlockProblem> problems = OwnBlockChecks.of(block, library);
-        if (!problems.isEmpty()) {
-            return print(problems);
-        }
-        CompilerCheck check =
-                RunCommand.models().compilers().orElseThrow(BlockCommand::toolsAreMissing);
-        List<CompilerCheck.Said> said = check.of(block, library.hardware()).said();
-        for (CompilerCheck.Said each : said) {
-            out().printf(
-                            "%s%s: %s%s%n",
-                            each.at().isEmpty() ? "" : each.at() + ": ",
-                            each.isError() ? "error" : "warning",
-                            each.what(),
-                            each.with().isEmpty() ? "" : " (with " + each.with() + ")");
-        }
-        if (said.isEmpty()) {
-            out().println("nothing is wrong");
-        }
-        out().flush();
-        return said.stream().anyMatch(CompilerCheck.Said::isError)
-                ? CommandLineApplication.FINDINGS
-                : 0;
-    }
-
-    @Command(
-            name = "self-test",
-            description =
-                    "Tries the registers of a block type in its HDL, and prints what they do in"
-                            + " another way than they are described.",
-            mixinStandardHelpOptions = true)
-    int selfTest(
-            @Parameters(paramLabel = "BLOCK.json", description = "the block type's document")
-                    Path file)
-            throws IOException {
-        OwnBlock block = OwnBlocks.read(file);
-        Library library = LibraryLoader.load();
-        List<BlockProblem> problems = OwnBlockChecks.of(block, library);
-        if (!problems.isEmpty()) {
-            return print(problems);
-        }
-        if (block.hardware().isEmpty()) {
-            throw new BadInput("%s has no HDL yet".formatted(file));
-        }
-        ForeignModels models = RunCommand.models();
-        if (!models.isPossible()) {
-            throw toolsAreMissing();
-        }
-        RegisterSelfTest.Outcome outcome;
-        try {
-            outcome = new RegisterSelfTest(models).of(block, library);
-        } catch (BenchException cannot) {
-            throw new BadInput(cannot.getMessage());
-        }
-        for (RegisterSelfTest.Different each : outcome.different()) {
-            out().printf("%s at 0x%X: %s%n", each.register(), each.offset(), each.what());
-        }
-        if (!outcome.left().isEmpty()) {
-            out().printf(
-                            "not compared, since the block gives or changes them: %s%n",
-                            String.join(", ", outcome.left()));
-        }
-        out().printf(
-                        "%d accesses to %d %s of registers: %s%n",
-                        outcome.accesses(),
-                        outcome.words(),
-                        outcome.words() == 1 ? "word" : "words",
-                        outcome.different().isEmpty()
-                                ? "as described"
-                                : outcome.different().size() + " different");
-        out().flush();
-        return outcome.different().isEmpty() ? 0 : CommandLineApplication.FINDINGS;
-    }
-
-    @Command(
-            name = "size",
-            description =
-                    "Prints what synthesis makes of a block type with the defaults of its"
-                            + " parameters, beside what its definition says.",
-            mixinStandardHelpOptions = true)
-    int size(
-            @Parameters(paramLabel = "BLOCK.json", description = "the block type's document")
-                    Path file)
-            throws IOException, InterruptedException {
-        OwnBlock block = OwnBlocks.read(file);
-        Library library = LibraryLoader.load();
-        List<BlockProblem> problems = OwnBlockChecks.of(block, library);
-        if (!problems.isEmpty()) {
-            return print(problems);
-        }
-        if (block.hardware().isEmpty()) {
-            throw new BadInput("%s has no HDL yet".formatted(file));
-        }
-        SynthesisedSize sizes =
-                RunCommand.models()
-                        .sizes()
-                        .orElseThrow(
-                                () -> new BadInput("yosys, bubblewrap and prlimit are needed"));
-        SynthesisedSize.Outcome outcome;
-        try {
-            outcome = sizes.of(block, library);
-        } catch (BenchException cannot) {
-            throw new BadInput(cannot.getMessage());
-        }
-        print("lookup tables", outcome.made().lookupTables(), outcome.said().lookupTables());
-        print("flip-flops", outcome.made().flipFlops(), outcome.said().flipFlops());
-        print("multipliers", outcome.made().multipliers(), outcome.said().multipliers());
-        if (outcome.memoryBits() > 0) {
-            out().printf("%d bits of memory besides%n", outcome.memoryBits());
-        }
-        if (!outcome.withRegisters()) {
-            out().println("made of its HDL alone, without registers and the end of the bus");
-        }
-        out().flush();
-        return 0;
-    }
-
-    private void print(String what, long made, long said) {
-        out().printf("%-14s %d made, %d in the definition%n", what, made, said);
-    }
-
-    private static BadInput toolsAreMissing() {
-        return new BadInput(
-                "verilator, g++, bubblewrap and prlimit are needed, and a system that lets them"
-                        + " make namespaces");
     }
 
     @Command(

@@ -1,6 +1,7 @@
 package polymetron.cli;
 
 import java.io.IOException;
+import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -22,6 +23,22 @@ final class OwnBlocks {
 
     static OwnBlock read(Path file) throws IOException {
         return OwnBlockDocument.read(String.valueOf(file.getFileName()), Inputs.text(file));
+    }
+
+    /**
+     * Says what is wrong with a block.
+     *
+     * @return how the command ends
+     */
+    static int print(PrintWriter out, List<BlockProblem> problems) {
+        for (BlockProblem each : problems) {
+            out.printf("%s%s%n", each.at().isEmpty() ? "" : each.at() + ": ", each.what());
+        }
+        if (problems.isEmpty()) {
+            out.println("nothing is wrong");
+        }
+        out.flush();
+        return problems.isEmpty() ? 0 : CommandLineApplication.FINDINGS;
     }
 
     /** The library with them. */

@@ -313,6 +313,9 @@ public final class RegisterSelfTest {
         }
 
         private void advance() {
+            if (Thread.currentThread().isInterrupted()) {
+                throw new BenchException("the test was cancelled");
+            }
             accesses++;
             cycle += ACCESS_CYCLES;
             described.advance(cycle);

@@ -106,6 +106,7 @@ public class VerilatedModel extends OwnBlockModel {
 
     private StepperProcess.Answer access(int write, int offset, int value, int bytes) {
         pace = SOONEST;
+        beforeAccess();
         StepperProcess.Answer answer = ask(ACCESS, write, offset & ~3, value, bytes);
         accessed(answer.cycles());
         if (answer.isSilent()) {
@@ -115,6 +116,9 @@ public class VerilatedModel extends OwnBlockModel {
         }
         return answer;
     }
+
+    /** An access comes. */
+    void beforeAccess() {}
 
     /**
      * An access is done.

@@ -21,12 +21,18 @@ import polymetron.output.hardware.HarnessStream;
 final class VerilatedStreams extends VerilatedModel implements StreamBlock {
     private static final int STEP = 4;
 
+    /** Edges without a word after which it is no longer stepped one by one. */
+    private static final int AWAKE = 32;
+
     private final Map<String, SinkPort> sinks = new LinkedHashMap<>();
     private final Map<String, SourcePort> sources = new LinkedHashMap<>();
     private StreamNetwork network;
 
     /** Edges that it is ahead of the streams. */
     private long ahead;
+
+    /** Edges that have passed, and that it has not done yet. */
+    private long owed;
 
     /** Edges for which it is still stepped one by one. */
     private int awake;
@@ -79,9 +85,14 @@ final class VerilatedStreams extends VerilatedModel implements StreamBlock {
     }
 
     @Override
+    void beforeAccess() {
+        catchUp();
+    }
+
+    @Override
     void accessed(int cycles) {
         ahead += cycles;
-        wake();
+        restAnew();
         show();
         if (network != null) {
             network.look();
@@ -105,10 +116,22 @@ final class VerilatedStreams extends VerilatedModel implements StreamBlock {
             }
         }
         if (!cleared.isEmpty()) {
+            catchUp();
             step(set, cleared);
             wake();
         } else {
-            pass(1);
+            owed++;
+            restFor(1);
+            long shown = marks();
+            boolean changes = catchUp();
+            if (marks() != shown) {
+                wake();
+            } else if (changes) {
+                restAnew();
+            } else if (awake == 0 && rest <= 0) {
+                longest = Math.min(LATEST, 2 * longest);
+                rest = longest;
+            }
         }
         show();
     }
@@ -121,37 +144,49 @@ final class VerilatedStreams extends VerilatedModel implements StreamBlock {
         ask(request.stream().mapToInt(Integer::intValue).toArray());
     }
 
-    /** Edges pass at which no word comes or goes. */
-    private void pass(long edges) {
-        long late = Math.min(ahead, edges);
+    /** Lets the edges pass that it owes; returns whether anything that it drives has changed. */
+    private boolean catchUp() {
+        long late = Math.min(ahead, owed);
         ahead -= late;
-        long left = edges - late;
+        long left = owed - late;
+        owed = 0;
         boolean changes = false;
         while (left > 0) {
-            StepperProcess.Answer answer = ask(RUN, (int) Math.min(left, MOST_AT_ONCE));
-            changes |= answer.cycles() < Math.min(left, MOST_AT_ONCE);
+            int most = (int) Math.min(left, MOST_AT_ONCE);
+            StepperProcess.Answer answer = ask(RUN, most);
+            changes |= answer.cycles() < most;
             left -= Math.max(1, answer.cycles());
             if (answer.hasEnded()) {
                 break;
             }
         }
-        if (changes) {
-            wake();
-        } else if (awake > 0) {
-            awake = (int) Math.max(0, awake - edges);
-        } else {
-            rest -= edges;
+        return changes;
+    }
+
+    /** What its streams offer and take, a bit each. */
+    private long marks() {
+        long marks = 0;
+        for (HarnessStream stream : harness().streams()) {
+            marks = marks << 1 | output(stream.isSource() ? stream.valid() : stream.ready());
         }
-        if (awake == 0 && rest <= 0) {
-            longest = Math.min(LATEST, 2 * longest);
-            rest = longest;
-        }
+        return marks;
     }
 
     private void wake() {
-        awake = SOONEST;
-        longest = SOONEST / 2;
-        rest = 0;
+        awake = AWAKE;
+        restAnew();
+    }
+
+    private void restAnew() {
+        longest = SOONEST;
+        rest = longest;
+    }
+
+    /** Edges of rest have passed. */
+    private void restFor(long edges) {
+        long ofAwake = Math.min(awake, edges);
+        awake -= (int) ofAwake;
+        rest -= edges - ofAwake;
     }
 
     @Override
@@ -159,10 +194,11 @@ final class VerilatedStreams extends VerilatedModel implements StreamBlock {
         return awake > 0 ? 0 : Math.max(0, rest - 1);
     }
 
+    /** Nothing comes or goes meanwhile, so it may do these edges later. */
     @Override
     public void skip(long edges) {
-        pass(edges);
-        show();
+        owed += edges;
+        restFor(edges);
     }
 
     // --- words
@@ -231,6 +267,7 @@ final class VerilatedStreams extends VerilatedModel implements StreamBlock {
     protected void clear() {
         super.clear();
         ahead = 0;
+        owed = 0;
         wake();
         show();
     }

@@ -15,6 +15,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import polymetron.bench.machine.ExerciseSize;
 import polymetron.bench.mutant.EvidenceFile;
 import polymetron.bench.mutant.Judgement;
 import polymetron.bench.mutant.Mutants;
@@ -99,6 +100,6 @@ final class StreamMutantsTest {
                 block.type(),
                 judgement,
                 List.of("random words under random back pressure", "the cycles of a free flow"),
-                null);
+                ExerciseSize.of(element, folder.resolve("size")));
     }
 }

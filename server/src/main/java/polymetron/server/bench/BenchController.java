@@ -47,14 +47,17 @@ final class BenchController {
     private final ProgramStore programs;
     private final Elaborations elaborations;
     private final BenchModels models;
+    private final CancellableWork work;
 
     BenchController(
             Benches benches,
             PlatformStore platforms,
             ProgramStore programs,
             Elaborations elaborations,
-            BenchModels models) {
+            BenchModels models,
+            CancellableWork work) {
         this.models = models;
+        this.work = work;
         this.benches = benches;
         this.platforms = platforms;
         this.programs = programs;
@@ -172,9 +175,16 @@ final class BenchController {
                                 null));
     }
 
-    /** Puts a program on a bench made from the newest revision, paused. */
+    /**
+     * Puts a program on a bench made from the newest revision, paused.
+     *
+     * @param number what it can be cancelled by while models are compiled ({@link WorkController}); missing for what cannot
+     */
     @PostMapping("/api/platforms/{id}/bench")
-    BenchView load(@PathVariable UUID id, @RequestBody LoadRequest request) {
+    BenchView load(
+            @PathVariable UUID id,
+            @RequestBody LoadRequest request,
+            @RequestParam(name = "work", required = false) @Nullable UUID number) {
         StoredPlatform stored = platforms.read(id);
         ElaboratedPlatform platform = elaborations.of(stored);
         ProgramImage image = image(id, platform, request.processor(), request.program());
@@ -195,7 +205,7 @@ final class BenchController {
         MemoryShare share = benches.share();
         Machine machine = null;
         try {
-            machine = new Machine(image.view(), share, models.models());
+            machine = work.run(number, () -> new Machine(image.view(), share, models.models()));
             if (Boolean.TRUE.equals(request.checked())) {
                 machine.checkMemory();
             }

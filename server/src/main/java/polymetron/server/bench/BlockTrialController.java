@@ -3,9 +3,11 @@ package polymetron.server.bench;
 import jakarta.annotation.Nullable;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.UUID;
 import org.springframework.http.MediaType;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 import polymetron.bench.foreign.CompilerCheck;
 import polymetron.bench.foreign.RegisterSelfTest;
@@ -28,9 +30,11 @@ final class BlockTrialController {
 
     private final BenchModels models;
     private final Libraries libraries;
+    private final CancellableWork work;
 
-    BlockTrialController(BenchModels models, Libraries libraries) {
+    BlockTrialController(BenchModels models, Libraries libraries, CancellableWork work) {
         this.models = models;
+        this.work = work;
         this.libraries = libraries;
     }
 
@@ -45,10 +49,17 @@ final class BlockTrialController {
             int sets,
             List<CompilerCheck.Said> said) {}
 
+    /**
+     * Compiles the block.
+     *
+     * @param number what it can be cancelled by ({@link WorkController}); missing for what cannot
+     */
     @PostMapping(
             value = "/api/library/blocks/compile",
             consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-    CompiledView compile(@RequestBody byte[] document) throws InterruptedException {
+    CompiledView compile(
+            @RequestBody byte[] document,
+            @RequestParam(name = "work", required = false) @Nullable UUID number) {
         OwnBlock block = checked(document);
         if (block.hardware().isEmpty()) {
             return nothing(NO_HDL);
@@ -57,7 +68,8 @@ final class BlockTrialController {
         if (check == null) {
             return nothing(NO_TOOLS);
         }
-        CompilerCheck.Outcome outcome = check.of(block, libraries.current().hardware());
+        CompilerCheck.Outcome outcome =
+                work.run(number, () -> check.of(block, libraries.current().hardware()));
         return new CompiledView(null, outcome.tools(), outcome.sets(), outcome.said());
     }
 
@@ -79,7 +91,9 @@ final class BlockTrialController {
     @PostMapping(
             value = "/api/library/blocks/self-test",
             consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-    SelfTestView selfTest(@RequestBody byte[] document) {
+    SelfTestView selfTest(
+            @RequestBody byte[] document,
+            @RequestParam(name = "work", required = false) @Nullable UUID number) {
         OwnBlock block = checked(document);
         String missing =
                 block.hardware().isEmpty()
@@ -90,7 +104,11 @@ final class BlockTrialController {
         }
         try {
             RegisterSelfTest.Outcome outcome =
-                    new RegisterSelfTest(models.models()).of(block, libraries.current());
+                    work.run(
+                            number,
+                            () ->
+                                    new RegisterSelfTest(models.models())
+                                            .of(block, libraries.current()));
             return new SelfTestView(
                     null, outcome.words(), outcome.accesses(), outcome.different(), outcome.left());
         } catch (BenchException cannot) {
@@ -116,14 +134,17 @@ final class BlockTrialController {
     @PostMapping(
             value = "/api/library/blocks/size",
             consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-    BlockSizeView size(@RequestBody byte[] document) throws InterruptedException {
+    BlockSizeView size(
+            @RequestBody byte[] document,
+            @RequestParam(name = "work", required = false) @Nullable UUID number) {
         OwnBlock block = checked(document);
         SynthesisedSize sizes = models.models().sizes().orElse(null);
         if (block.hardware().isEmpty() || sizes == null) {
             return unmeasured(sizes == null ? NO_SYNTHESIS : NO_HDL);
         }
         try {
-            SynthesisedSize.Outcome outcome = sizes.of(block, libraries.current());
+            SynthesisedSize.Outcome outcome =
+                    work.run(number, () -> sizes.of(block, libraries.current()));
             return new BlockSizeView(
                     null,
                     outcome.made(),
