@@ -7,10 +7,12 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
+import polymetron.bench.block.OwnBlockModel;
 import polymetron.bench.foreign.ForeignModels;
 import polymetron.bench.foreign.VerilatedModel;
 import polymetron.bench.hart.MemoryShare;
@@ -101,6 +103,24 @@ final class ForeignHdlRunsTest {
                     }
                 }
                 """);
+    }
+
+    /** A block without clock and registers acts on the board all the same. */
+    @Test
+    void logicAloneRunsOnTheBench(@TempDir Path folder) throws IOException {
+        OwnBlock block = block("lamp_logic.v");
+        ElaboratedPlatform platform = OwnBlockRunsTest.platform(block, "lamps", "own.switches");
+        ForeignModels models = new ForeignModels(folder.resolve("models"));
+        assumeThat(models.isPossible()).isTrue();
+        try (Machine machine =
+                new Machine(SoftwareView.of(platform), MemoryShare.ample(), models)) {
+            OwnBlockModel model = (OwnBlockModel) machine.model("own").orElseThrow();
+            for (long levels = 0; levels < 16; levels++) {
+                machine.move("switches", levels);
+                assertThat(model.level("lamps"))
+                        .isEqualTo(levels ^ (levels >> 1 | (levels & 1) << 3));
+            }
+        }
     }
 
     /** On the bench the Verilog itself runs, in a process of its own: the same words as in simulation. */

@@ -94,7 +94,11 @@ final class OwnBlockRunsTest {
         return OwnBlockDocument.read("again.json", text);
     }
 
-    static ElaboratedPlatform platform(OwnBlock block, String lines) {
+    /**
+     * @param lines what goes to the gate drives
+     * @param more block and lines that go to the part of their name
+     */
+    static ElaboratedPlatform platform(OwnBlock block, String lines, String... more) {
         String name = lines.equals("hammers") ? "chime" : "own";
         Library library = Shipped.LIBRARY.with(block.type(), block.hardware(), block.drivers());
         Editor editor = new Editor(library);
@@ -107,6 +111,10 @@ final class OwnBlockRunsTest {
         platform =
                 editor.apply(platform, new Edit.AddBlock(name, block.type().identity(), Map.of()));
         platform = editor.apply(platform, new Edit.BindPart(name, lines, "gate_drives"));
+        for (String each : more) {
+            String[] names = each.split("\\.");
+            platform = editor.apply(platform, new Edit.BindPart(names[0], names[1], names[1]));
+        }
         platform = editor.apply(platform, new Edit.SetParameter("console", "BAUD", "3125000"));
         platform =
                 editor.apply(

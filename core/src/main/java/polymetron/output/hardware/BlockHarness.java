@@ -49,10 +49,10 @@ public record BlockHarness(
             ElaboratedPlatform platform, ElaboratedBlock block, SizedInterface form) {
         boolean isAlone =
                 block.type().hardware() != null
-                        && block.type().clocks().size() == 1
+                        && block.type().clocks().size() <= 1
                         && block.type().clockOutputs().isEmpty()
                         && block.type().resetOutputs().isEmpty()
-                        && !block.type().resets().isEmpty()
+                        && (block.type().clocks().isEmpty() || !block.type().resets().isEmpty())
                         && (form == null
                                 ? block.shape().busInterfaces().isEmpty()
                                 : block.shape().busInterfaces().equals(List.of(form))
@@ -102,7 +102,8 @@ public record BlockHarness(
                     outs.put(name, ofBus);
                 }
             } else if (isInput
-                    && name.equals(BlockModule.port(block.type().clocks().getFirst().name()))) {
+                    && block.type().clocks().stream()
+                            .anyMatch(each -> BlockModule.port(each.name()).equals(name))) {
                 ins.put(name, clk.read());
             } else if (isInput
                     && block.type().resets().stream()
