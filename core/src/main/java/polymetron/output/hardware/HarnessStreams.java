@@ -105,6 +105,7 @@ final class HarnessStreams {
         return net;
     }
 
+    /** Words from outside wait in the buffer for the block. */
     private HarnessStream sink(SizedStream stream, List<Line> inputs, List<Line> outputs) {
         int valid = inputs.size();
         Net given = input(stream.name() + ".valid", 1, inputs);
@@ -140,6 +141,7 @@ final class HarnessStreams {
                 : harness.wire("takes_" + stream.name(), Expression.constant(1, 1));
     }
 
+    /** Words of the block wait in the buffer; one that does not look whether they are taken loses those without room. */
     private HarnessStream source(SizedStream stream, List<Line> inputs, List<Line> outputs) {
         int valid = outputs.size();
         Net given = output(stream.name() + ".valid", 1, outputs);
@@ -157,8 +159,8 @@ final class HarnessStreams {
             harness.assign(
                     output(stream.name() + ".word", wide, outputs), out.bits(low + wide - 1, low));
         }
-        Net ready1 = net(stream, StreamNets.READY);
-        Net room = ready1 != null ? ready1 : harness.wire("room_" + stream.name(), 1);
+        Net looked = net(stream, StreamNets.READY);
+        Net room = looked != null ? looked : harness.wire("room_" + stream.name(), 1);
         slice(stream, in, net(stream, StreamNets.VALID), room, out, given, takes);
         return end(stream, valid, ready, first, outputs.size() - first);
     }
