@@ -362,6 +362,7 @@ function nextVersion(): void {
                     <SizeSection
                         v-if="block.hardware?.length"
                         :text="text"
+                        :resources="block.definition.resources"
                         :disabled="problems.length > 0 || looked !== text"
                         @use="block.definition.resources = { ...$event }"
                     />

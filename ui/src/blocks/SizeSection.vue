@@ -5,14 +5,22 @@ import { useBlockTrial } from './blockTrial'
 import { sizeRows } from './blockSize'
 
 /** What synthesis makes of a block, on request: of one that is written, or of one in the library. */
-const props = defineProps<{ text?: string; identity?: string; disabled?: boolean }>()
+const props = defineProps<{
+    text?: string
+    identity?: string
+    disabled?: boolean
+    /** What the definition says now, where it is edited. */
+    resources?: unknown
+}>()
 const emit = defineEmits<{ use: [made: BlockSizeView['made']] }>()
 const { outcome, cancel, isCurrent, run } = useBlockTrial<BlockSizeView>(
     '/api/library/blocks/size',
     () => props.text,
     async () => (await fetch(`/api/library/blocks/${props.identity ?? ''}/document`)).text(),
 )
-const rows = computed(() => (outcome.value && !outcome.value.missing ? sizeRows(outcome.value) : []))
+const rows = computed(() =>
+    outcome.value && !outcome.value.missing ? sizeRows(outcome.value, props.resources) : [],
+)
 const differs = computed(() => rows.value.some((row) => row.made !== row.said))
 </script>
 

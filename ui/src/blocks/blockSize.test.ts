@@ -25,3 +25,11 @@ test('of large blocks a fifth counts, of small ones a few', () => {
     expect(far(10, 30)).toBe(false)
     expect(far(10, 31)).toBe(true)
 })
+
+test('what is put into the definition counts at once, and formulas as they were', () => {
+    const made = { lookupTables: 195, flipFlops: 85, multipliers: 1 }
+    const said = { lookupTables: 60, flipFlops: 90, multipliers: 0 }
+    expect(sizeRows({ made, said }, made).map((row) => row.said)).toEqual([195, 85, 1])
+    const formulas = { lookupTables: '20 + WIDTH', flipFlops: 85, multipliers: 1 }
+    expect(sizeRows({ made, said }, formulas).map((row) => row.said)).toEqual([60, 85, 1])
+})

@@ -13,16 +13,20 @@ export interface SizeRow {
 
 const FEW = 20
 
-export function sizeRows(size: Pick<BlockSizeView, 'made' | 'said'>): SizeRow[] {
-    const row = (what: string, made: number, said: number): SizeRow => ({
-        what,
-        made,
-        said,
-        isFar: Math.abs(made - said) > Math.max(FEW, made / 5),
-    })
+/**
+ * @param resources what the definition says now, where it is edited; formulas count as they were when the size was measured
+ */
+export function sizeRows(size: Pick<BlockSizeView, 'made' | 'said'>, resources?: unknown): SizeRow[] {
+    const now = (resources ?? {}) as Record<string, unknown>
+    const row = (what: string, key: keyof BlockSizeView['made']): SizeRow => {
+        const made = size.made[key]
+        const figure = now[key]
+        const said = typeof figure === 'number' ? figure : size.said[key]
+        return { what, made, said, isFar: Math.abs(made - said) > Math.max(FEW, made / 5) }
+    }
     return [
-        row('lookup tables', size.made.lookupTables, size.said.lookupTables),
-        row('flip-flops', size.made.flipFlops, size.said.flipFlops),
-        row('multipliers', size.made.multipliers, size.said.multipliers),
+        row('lookup tables', 'lookupTables'),
+        row('flip-flops', 'flipFlops'),
+        row('multipliers', 'multipliers'),
     ]
 }

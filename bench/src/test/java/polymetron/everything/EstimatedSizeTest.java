@@ -28,6 +28,10 @@ import polymetron.platform.Platform;
  */
 final class EstimatedSizeTest {
     private static final long SEEDS = Long.getLong("polymetron.sizes", 1);
+
+    /** One of so many modules in every run; all by hand with -Dpolymetron.sizes.every=1. */
+    private static final int EVERY = Integer.getInteger("polymetron.sizes.every", 2);
+
     private static final Pattern TABLES = Pattern.compile("\\$lut\\s+(\\d+)");
     private static final Pattern FLIP_FLOPS = Pattern.compile("\\$_\\w*DFF\\w*_\\s+(\\d+)");
 
@@ -75,9 +79,10 @@ final class EstimatedSizeTest {
             estimated.computeIfAbsent(module(share), each -> new long[2])[1] += share.count();
         }
         long[] sums = new long[4];
+        int number = 0;
         for (Map.Entry<String, long[]> each : estimated.entrySet()) {
             String module = hardware.top() + "_" + each.getKey();
-            if (!sources.contains(module + ".v")) {
+            if (!sources.contains(module + ".v") || number++ % EVERY != 0) {
                 continue;
             }
             String said = synthesised(here.resolve("hdl"), module, sources, 6);

@@ -31,7 +31,7 @@ import polymetron.software.Harts;
  * sees at random without a break, on both sides, and no access takes longer than was said, nor shorter than is possible.
  */
 final class TrafficTest {
-    private static final long SEEDS = Long.getLong("polymetron.traffic", 8);
+    private static final long SEEDS = Long.getLong("polymetron.traffic", 5);
     private static final long FIRST = Long.getLong("polymetron.traffic.first", 1);
     private static final String CORE = "hdl/polymetron_rv32_small.v";
 

@@ -23,7 +23,7 @@ import polymetron.platform.Platform;
 /** Programs that use everything they can see, on platforms of every shape. */
 final class UseEverythingTest {
     /** A dozen in every run; hundreds by hand with -Dpolymetron.everything. */
-    private static final long SEEDS = Long.getLong("polymetron.everything", 12);
+    private static final long SEEDS = Long.getLong("polymetron.everything", 8);
 
     private static final long FIRST = Long.getLong("polymetron.everything.first", 1);
 

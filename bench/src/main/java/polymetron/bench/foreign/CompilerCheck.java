@@ -30,7 +30,7 @@ import polymetron.ownblock.OwnBlock;
  * wrongly is said as well.
  */
 public final class CompilerCheck {
-    private static final int LONGEST_SECONDS = 60;
+    private static final int PATIENCE_SECONDS = 60;
     private static final int MOST = 100;
 
     private static final Pattern OF_VERILATOR =
@@ -44,12 +44,23 @@ public final class CompilerCheck {
     private final Sandbox sandbox;
     private final Path folder;
     private final boolean canConvert;
+    private final int longestSeconds;
     private final Semaphore turn = new Semaphore(1);
 
     CompilerCheck(Sandbox sandbox, Path folder, boolean canConvert) {
+        this(sandbox, folder, canConvert, PATIENCE_SECONDS);
+    }
+
+    private CompilerCheck(Sandbox sandbox, Path folder, boolean canConvert, int longestSeconds) {
+        this.longestSeconds = longestSeconds;
         this.sandbox = sandbox;
         this.folder = folder;
         this.canConvert = canConvert;
+    }
+
+    /** The same with another end. */
+    public CompilerCheck endingAfter(int seconds) {
+        return new CompilerCheck(sandbox, folder, canConvert, seconds);
     }
 
     /**
@@ -80,10 +91,10 @@ public final class CompilerCheck {
         if (isVhdl && !canConvert) {
             throw new BenchException("VHDL needs GHDL, which is not installed here");
         }
-        if (!turn.tryAcquire(LONGEST_SECONDS, TimeUnit.SECONDS)) {
+        if (!turn.tryAcquire(longestSeconds, TimeUnit.SECONDS)) {
             throw new BenchException("another block is being compiled; try again in a moment");
         }
-        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(LONGEST_SECONDS);
+        long end = System.nanoTime() + TimeUnit.SECONDS.toNanos(longestSeconds);
         try {
             Files.createDirectories(folder);
             for (CompiledSet set : sets) {
@@ -140,7 +151,7 @@ public final class CompilerCheck {
                 () ->
                         new BenchException(
                                 "the compilers do not come to an end in %s s"
-                                        .formatted(LONGEST_SECONDS)));
+                                        .formatted(longestSeconds)));
     }
 
     private static List<String> verilator(OwnBlock block, CompiledSet set) {
