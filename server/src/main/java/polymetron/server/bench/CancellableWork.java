@@ -25,7 +25,7 @@ class CancellableWork {
     /**
      * Does something on this thread.
      *
-     * @param number what it is cancelled by; null for what nobody cancels
+     * @param number what it is cancelled by; null for what is not cancelled
      * @throws BenchException when it was cancelled, or the number is in use
      */
     <T> T run(@Nullable UUID number, Work<T> work) {
