@@ -70,7 +70,6 @@ start() {
     # What is left of a run whose keeper was ended by force.
     end_process "$(application_file)" 15 || true
     need_build_tools
-    need_for_own_hdl
     build_all
     local began=$EPOCHREALTIME database_up
     start_database

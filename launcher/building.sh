@@ -36,6 +36,7 @@ build_all() {
     local sources
     mapfile -t sources < <(java_sources)
     if newer_than "$application" "${sources[@]}" "$home/ui/dist"; then
+        need_for_own_hdl
         say "building the application"
         maven package -DskipTests -pl library,core,bench,cli,server >&2 || fail "the application does not build"
         touch "$application"

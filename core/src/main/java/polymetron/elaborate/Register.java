@@ -71,14 +71,6 @@ public record Register(RegisterType type, long offset, int width, int count, Lis
         return type.selectedBy() == null ? null : type.selectedBy().toString();
     }
 
-    /** How its two words belong together, for a person; null where they do not. */
-    public String order() {
-        return type.isWhole()
-                ? "Whole: the lower word is read first, and the upper one is of the same cycle; the"
-                        + " lower word is written first, and counts with the upper one."
-                : null;
-    }
-
     /** What reading does besides, for a person; null for nothing. */
     public String readEffect() {
         List<String> effects = new ArrayList<>();

@@ -30,6 +30,10 @@ public record RegisterType(
         String explains,
         Expression when,
         String target) {
+    private static final String ORDER =
+            "Whole: the lower word is read first, and the upper one is of the same cycle; the lower"
+                    + " word is written first, and counts with the upper one.";
+
     public RegisterType {
         fields = Lists.orEmpty(fields);
     }
@@ -37,6 +41,11 @@ public record RegisterType(
     /** Whether both words of it are read and written at one time. */
     public boolean isWhole() {
         return Boolean.TRUE.equals(whole);
+    }
+
+    /** What it is for, and how its two words belong together, for a person. */
+    public String meaning() {
+        return isWhole() ? "%s %s".formatted(explains, ORDER).strip() : explains;
     }
 
     /** What software may do with the register as a whole. */

@@ -214,6 +214,23 @@ final class OwnBlockTest {
     }
 
     @Test
+    void onlyWideRegistersAreWhole() {
+        String whole =
+                DOCUMENT.replace(
+                        "\"width\": 64, \"explains\"",
+                        "\"width\": 64, \"whole\": true, \"explains\"");
+        assertThat(OwnBlockDocument.read("chime.json", whole).type().registers().get(1).meaning())
+                .startsWith("Whole: the lower word is read first");
+        assertThatThrownBy(
+                        () ->
+                                OwnBlockDocument.read(
+                                        "chime.json",
+                                        DOCUMENT.replace(
+                                                "\"LEVEL\",", "\"LEVEL\", \"whole\": true,")))
+                .hasMessageContaining("/definition/registers/2/whole: an access has 32 bits");
+    }
+
+    @Test
     void changesOfTheInterfaceAreNamed() {
         BlockType before = OwnBlockDocument.read("chime.json", DOCUMENT).type();
         assertThat(

@@ -14,6 +14,7 @@ final class BankRegister {
     private static final long LOWER = 0xFFFF_FFFFL;
 
     private final Register type;
+    private final boolean isWhole;
     private final int index;
     private final long reset;
     private final BankField[] fields;
@@ -40,6 +41,7 @@ final class BankRegister {
      */
     BankRegister(Register type, int index, long clockHz) {
         this.type = type;
+        this.isWhole = type.type().isWhole();
         this.index = index;
         this.fields = new BankField[type.fields().size()];
         long allBits = 0;
@@ -134,7 +136,7 @@ final class BankRegister {
      * @param mask bits that are read
      */
     long access(long mask) {
-        if (!type.type().isWhole()) {
+        if (!isWhole) {
             long seen = read();
             take(mask);
             return seen;
@@ -155,7 +157,7 @@ final class BankRegister {
      * @param mask bits of the bytes that are written
      */
     void access(long written, long mask, long half) {
-        if (!type.type().isWhole()) {
+        if (!isWhole) {
             write(written, mask);
         } else if ((half & LOWER) != 0) {
             lowerWritten = lowerWritten & ~mask | written & mask;

@@ -232,7 +232,7 @@ public final class Machine implements AutoCloseable {
             if (ownModels() < MOST_OWN) {
                 made = own.of(platform, block, form);
             }
-        } catch (BenchException impossible) {
+        } catch (RuntimeException impossible) {
             close();
             throw impossible;
         }

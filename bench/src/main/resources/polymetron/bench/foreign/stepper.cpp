@@ -50,14 +50,12 @@ static uint32_t word()
     return value;
 }
 
-static void set_inputs()
+static void set_input()
 {
-    for (uint32_t count = word(); count > 0; count--) {
-        uint32_t input = word();
-        uint64_t value = word();
-        value |= static_cast<uint64_t>(word()) << 32;
-        write_input(top, input, value);
-    }
+    uint32_t input = word();
+    uint64_t value = word();
+    value |= static_cast<uint64_t>(word()) << 32;
+    write_input(top, input, value);
 }
 
 static void settle()
@@ -121,13 +119,10 @@ int main()
             settle();
             answer[0]++;
         } else if (what == 2) {
-            uint32_t input = word();
-            uint64_t value = word();
-            value |= static_cast<uint64_t>(word()) << 32;
-            write_input(top, input, value);
+            set_input();
             settle();
         } else if (what == 4) {
-            set_inputs();
+            for (uint32_t count = word(); count > 0; count--) set_input();
             settle();
             edge();
             answer[0] = 1;

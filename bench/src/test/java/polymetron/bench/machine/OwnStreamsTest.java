@@ -158,26 +158,15 @@ final class OwnStreamsTest {
                                                 "repeater",
                                                 repeater.type().identity(),
                                                 Map.of()))));
-        String in =
-                coder.type().streams().stream()
-                        .filter(each -> each.name().startsWith("s"))
-                        .findFirst()
-                        .orElseThrow()
-                        .name();
-        String out =
-                coder.type().streams().stream()
-                        .filter(each -> each.name().startsWith("m"))
-                        .findFirst()
-                        .orElseThrow()
-                        .name();
         platform =
                 editor.apply(
                         platform,
                         new Edit.Several(
                                 null,
                                 List.of(
-                                        new Edit.ConnectStream("mover", "to_stream", "coder", in),
-                                        new Edit.ConnectStream("coder", out, "repeater", "in"),
+                                        new Edit.ConnectStream(
+                                                "mover", "to_stream", "coder", "s_axis"),
+                                        new Edit.ConnectStream("coder", "m_axis", "repeater", "in"),
                                         new Edit.ConnectStream(
                                                 "repeater", "out", "mover", "from_stream"),
                                         new Edit.Attach(

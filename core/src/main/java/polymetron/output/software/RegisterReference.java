@@ -88,12 +88,9 @@ final class RegisterReference implements Exporter {
     }
 
     private static String meaning(Register register) {
-        String meaning = register.type().explains();
+        String meaning = register.type().meaning();
         if (register.condition() != null) {
             meaning += " When " + register.condition() + ".";
-        }
-        if (register.order() != null) {
-            meaning += " " + register.order();
         }
         if (register.readEffect() != null) {
             meaning += " Reading " + register.readEffect() + ".";

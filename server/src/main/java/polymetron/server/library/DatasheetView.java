@@ -253,7 +253,7 @@ public record DatasheetView(
                             sized == null
                                     ? resetText(register)
                                     : sized.resetFollowsClock() ? "from clock" : sized.resetText(0),
-                            register.explains(),
+                            register.meaning(),
                             when(
                                     register.selectedBy() == null
                                             ? null
