@@ -182,7 +182,11 @@ async function apply(): Promise<void> {
         </div>
         <template #buttons>
             <button class="button" @click="emit('close')">Close</button>
-            <button v-if="plan?.moves.length || plan?.windows.length" class="button-main" @click="apply">
+            <button
+                v-if="(breaks || !plan?.edit) && (plan?.moves.length || plan?.windows.length)"
+                class="button-main"
+                @click="apply"
+            >
                 {{ plan.moves.length === 1 ? 'Move 1 range' : `Move ${plan.moves.length} ranges` }}
             </button>
         </template>

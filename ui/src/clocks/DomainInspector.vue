@@ -239,6 +239,7 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
             <template #buttons>
                 <button class="button" @click="asked = undefined">Cancel</button>
                 <button
+                    v-if="breaks"
                     class="button-main"
                     @click="
                         async () => {
@@ -279,7 +280,9 @@ const valueOf = (event: Event): string => (event.target as HTMLSelectElement).va
             <ConsequenceList :consequences="removalBreaks" />
             <template #buttons>
                 <button class="button" @click="removing = false">Keep</button>
-                <button class="button-main" :disabled="!removal" @click="remove">Remove</button>
+                <button class="button-main" :disabled="!removal || !removalBreaks" @click="remove">
+                    Remove
+                </button>
             </template>
         </DialogFrame>
     </div>

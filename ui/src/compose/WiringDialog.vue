@@ -92,7 +92,7 @@ function selectNew(before: Set<string>): void {
         <template #buttons>
             <button class="button" @click="open.wiring = false">Close</button>
             <button
-                v-if="plan && (open.paste || plan.lines.length)"
+                v-if="plan && (breaks || !plan.edit) && (open.paste || plan.lines.length)"
                 class="button-main"
                 :disabled="!open.paste && !plan.lines.some((line) => line.on)"
                 @click="confirm"

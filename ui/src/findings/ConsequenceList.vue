@@ -4,13 +4,13 @@ import { gradeText } from './gradeColours'
 import { vScrolls } from '../frame/scrolls'
 
 /** Findings that a change would make, for a look before it happens. */
-withDefaults(defineProps<{ consequences: ConsequenceView[]; title?: string }>(), {
+withDefaults(defineProps<{ consequences: ConsequenceView[] | undefined; title?: string }>(), {
     title: 'New findings after this change',
 })
 </script>
 
 <template>
-    <section v-if="consequences.length" class="mt-3" :aria-label="title">
+    <section v-if="consequences?.length" class="mt-3" :aria-label="title">
         <h3 class="heading">{{ title }}</h3>
         <ul v-scrolls class="mt-1 max-h-40 overflow-auto text-[14px]">
             <li

@@ -179,7 +179,9 @@ const summary = computed(() => {
             <ConsequenceList :consequences="settlingBreaks" />
             <template #buttons>
                 <button class="button" @click="settling = undefined">Close</button>
-                <button v-if="settling?.edit" class="button-main" @click="applySettling">Apply</button>
+                <button v-if="settling?.edit && settlingBreaks" class="button-main" @click="applySettling">
+                    Apply
+                </button>
             </template>
         </DialogFrame>
         <div class="flex h-10 items-center gap-3 px-4">

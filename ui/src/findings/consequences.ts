@@ -1,4 +1,4 @@
-import { computed, shallowRef, watch, type ComputedRef } from 'vue'
+import { shallowRef, watch, type ShallowRef } from 'vue'
 import { answer, client, type ConsequenceView, type Edit, type EditRequest } from '../api/client'
 import type { PlatformContext } from '../frame/platform'
 
@@ -21,22 +21,29 @@ export async function allConsequencesOf(context: PlatformContext, edit: Edit): P
     )
 }
 
-/** The same for an edit that changes while it is looked at; empty until the answer is there. */
+/**
+ * The same for an edit that changes while it is looked at. Undefined until the first answer is there: what confirms the edit waits
+ * for it, so that it does not move away under the pointer. Later answers replace the ones before.
+ */
 export function useConsequences(
     context: PlatformContext,
     edit: () => Edit | undefined,
-): ComputedRef<ConsequenceView[]> {
-    const found = shallowRef<{ edit: Edit; all: ConsequenceView[] }>()
+): ShallowRef<ConsequenceView[] | undefined> {
+    const found = shallowRef<ConsequenceView[]>()
     watch(
         edit,
         async (asked) => {
-            if (asked) {
-                // Without an answer the findings themselves say it afterwards.
-                const all = await consequencesOf(context, asked).catch(() => [])
-                found.value = { edit: asked, all }
+            if (!asked) {
+                found.value = undefined
+                return
+            }
+            // Without an answer the findings themselves say it afterwards.
+            const all = await consequencesOf(context, asked).catch(() => [])
+            if (edit() === asked) {
+                found.value = all
             }
         },
         { immediate: true },
     )
-    return computed(() => (found.value && found.value.edit === edit() ? found.value.all : []))
+    return found
 }
