@@ -68,6 +68,6 @@ need_test_tools() {
     need_postgres
     need chromium chromium dtc device-tree-compiler gcc gcc iverilog iverilog srec_cat srecord unzip unzip \
         riscv64-unknown-elf-gcc gcc-riscv64-unknown-elf qemu-system-riscv32 qemu-system-misc \
-        clang clang yosys yosys tclsh tcl verilator verilator g++ g++ make make z3 z3 ghdl ghdl-mcode pgrep procps bwrap bubblewrap
+        clang clang yosys yosys tclsh tcl verilator verilator g++ g++ make make z3 z3 ghdl ghdl-mcode pgrep procps bwrap bubblewrap ccache ccache
     export PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
 }

@@ -30,7 +30,7 @@ final class EstimatedSizeTest {
     private static final long SEEDS = Long.getLong("polymetron.sizes", 1);
 
     /** One of so many modules in every run; all by hand with -Dpolymetron.sizes.every=1. */
-    private static final int EVERY = Integer.getInteger("polymetron.sizes.every", 2);
+    private static final int EVERY = Integer.getInteger("polymetron.sizes.every", 4);
 
     private static final Pattern TABLES = Pattern.compile("\\$lut\\s+(\\d+)");
     private static final Pattern FLIP_FLOPS = Pattern.compile("\\$_\\w*DFF\\w*_\\s+(\\d+)");

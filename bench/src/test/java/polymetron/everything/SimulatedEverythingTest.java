@@ -34,7 +34,7 @@ import polymetron.platform.Platform;
  */
 final class SimulatedEverythingTest {
     /** A few in every run; more by hand with -Dpolymetron.simulated. */
-    private static final long SEEDS = Long.getLong("polymetron.simulated", 2);
+    private static final long SEEDS = Long.getLong("polymetron.simulated", 1);
 
     private static final long FIRST = Long.getLong("polymetron.simulated.first", 1);
 

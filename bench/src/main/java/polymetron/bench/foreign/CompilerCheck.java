@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -122,7 +121,7 @@ public final class CompilerCheck {
             for (Map.Entry<String, String> each : files.entrySet()) {
                 Files.writeString(work.resolve(each.getKey()), each.getValue());
             }
-            Files.setPosixFilePermissions(work, PosixFilePermissions.fromString("rwxrwxrwx"));
+            Folders.open(work);
             List<Said> all = new ArrayList<>();
             for (VhdlEntity entity : set.entities()) {
                 tools.add("GHDL");

@@ -4,7 +4,6 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.attribute.PosixFilePermissions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -151,7 +150,7 @@ public final class SynthesisedSize {
             for (Map.Entry<String, String> each : files.entrySet()) {
                 Files.writeString(work.resolve(each.getKey()), each.getValue());
             }
-            Files.setPosixFilePermissions(work, PosixFilePermissions.fromString("rwxrwxrwx"));
+            Folders.open(work);
             for (VhdlEntity entity : entities) {
                 tool(work, List.of("/bin/sh", "-c", entity.command("", "")));
             }

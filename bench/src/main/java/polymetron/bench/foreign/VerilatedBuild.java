@@ -28,6 +28,17 @@ final class VerilatedBuild {
     private static final int MOST_KEPT = 64;
     private static final String STEPPER = "stepper.cpp";
 
+    private static final List<String> OPTIONS =
+            Stream.of(
+                            List.of("verilator", "--cc", "--exe", "--build", "-O3"),
+                            List.of("--x-assign", "0", "--x-initial", "0", "--assert"),
+                            List.of("-CFLAGS", "-O1 -I/work", "-Mdir", "obj", "-o", "stepper"),
+                            List.of("-Wno-fatal", "-Wno-lint", "-Wno-style", "-Wno-TIMESCALEMOD"),
+                            List.of("-I/work", "--top-module", "harness"),
+                            List.of("--bbox-sys", "--no-timing"))
+                    .flatMap(List::stream)
+                    .toList();
+
     private final Sandbox sandbox;
     private final Path kept;
 
@@ -117,8 +128,8 @@ final class VerilatedBuild {
             }
             Files.writeString(work.resolve(STEPPER), text(STEPPER));
             Files.writeString(work.resolve("ports.h"), ports(harness));
-            // The sandbox writes here as an unprivileged user.
-            Files.setPosixFilePermissions(work, PosixFilePermissions.fromString("rwxrwxrwx"));
+            Folders.open(work);
+            runtime(work.resolve("obj"));
             for (VhdlEntity entity : harness.entities()) {
                 run(name, work, List.of("/bin/sh", "-c", entity.command("", "")));
             }
@@ -155,12 +166,19 @@ final class VerilatedBuild {
         }
     }
 
+    private void runtime(Path into) throws IOException {
+        Files.createDirectories(into);
+        Folders.open(into);
+        try {
+            new VerilatorRuntime(sandbox, kept, OPTIONS).into(into);
+        } catch (InterruptedException end) {
+            // The build that follows ends by it.
+            Thread.currentThread().interrupt();
+        }
+    }
+
     private static List<String> command(BlockHarness harness) {
-        List<String> command = new ArrayList<>(List.of("verilator", "--cc", "--exe", "--build"));
-        command.addAll(List.of("-O3", "--x-assign", "0", "--x-initial", "0", "--assert"));
-        command.addAll(List.of("-CFLAGS", "-O1 -I/work", "-Mdir", "obj", "-o", "stepper"));
-        command.addAll(List.of("-Wno-fatal", "-Wno-lint", "-Wno-style", "-Wno-TIMESCALEMOD"));
-        command.addAll(List.of("-I/work", "--top-module", "harness", "--bbox-sys", "--no-timing"));
+        List<String> command = new ArrayList<>(OPTIONS);
         harness.files().keySet().stream()
                 .filter(file -> !file.endsWith("h") && !HdlReader.isVhdl(file))
                 .forEach(command::add);

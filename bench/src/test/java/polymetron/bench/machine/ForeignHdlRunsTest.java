@@ -14,6 +14,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 import polymetron.Shipped;
 import polymetron.bench.block.OwnBlockModel;
 import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.foreign.SharedModels;
 import polymetron.bench.foreign.VerilatedModel;
 import polymetron.bench.hart.MemoryShare;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -110,7 +111,7 @@ final class ForeignHdlRunsTest {
     void logicAloneRunsOnTheBench(@TempDir Path folder) throws IOException {
         OwnBlock block = block("lamp_logic.v");
         ElaboratedPlatform platform = OwnBlockRunsTest.platform(block, "lamps", "own.switches");
-        ForeignModels models = new ForeignModels(folder.resolve("models"));
+        ForeignModels models = SharedModels.get();
         assumeThat(models.isPossible()).isTrue();
         try (Machine machine =
                 new Machine(SoftwareView.of(platform), MemoryShare.ample(), models)) {
@@ -134,7 +135,7 @@ final class ForeignHdlRunsTest {
     void theVerilogRunsOnTheBench(String file, String lines, String words, @TempDir Path folder)
             throws IOException {
         ElaboratedPlatform platform = OwnBlockRunsTest.platform(block(file), lines);
-        ForeignModels models = new ForeignModels(folder.resolve("models"));
+        ForeignModels models = SharedModels.get();
         // Not where a machine forbids the namespaces of the sandbox.
         assumeThat(models.isPossible()).isTrue();
         try (Machine machine =

@@ -9,7 +9,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import polymetron.Shipped;
 import polymetron.bench.block.OwnBlockModel;
-import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.foreign.SharedModels;
 import polymetron.bench.hart.MemoryShare;
 import polymetron.elaborate.ElaboratedPlatform;
 import polymetron.elaborate.Elaborator;
@@ -44,9 +44,9 @@ final class HarbourLightTest {
     @Test
     void eachPressShowsTheNextCharacter() {
         // Not where a machine forbids the namespaces of the sandbox.
-        assumeThat(new ForeignModels(folder).isPossible()).isTrue();
+        assumeThat(SharedModels.get().isPossible()).isTrue();
         SoftwareView view = SoftwareView.of(platform());
-        try (Machine machine = new Machine(view, MemoryShare.ample(), new ForeignModels(folder))) {
+        try (Machine machine = new Machine(view, MemoryShare.ample(), SharedModels.get())) {
             machine.load(
                     ProgramImage.of(
                             view,

@@ -20,6 +20,7 @@ import polymetron.Shipped;
 import polymetron.bench.block.OwnBlockModel;
 import polymetron.bench.block.StreamBlock;
 import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.foreign.SharedModels;
 import polymetron.bench.hart.MemoryShare;
 import polymetron.bench.stream.SteppedElement;
 import polymetron.bench.stream.StreamWord;
@@ -183,7 +184,7 @@ final class OwnStreamsTest {
     @ParameterizedTest
     @ValueSource(ints = {8, 120})
     void everyWordComesThrough(int width) throws IOException {
-        ForeignModels models = new ForeignModels(folder.resolve("models"));
+        ForeignModels models = SharedModels.get();
         assumeThat(models.isPossible()).isTrue();
         OwnBlock block = ForeignHdlRunsTest.block("step_coder.v");
         Library library = Shipped.LIBRARY.with(block.type(), block.hardware(), block.drivers());
@@ -257,7 +258,7 @@ final class OwnStreamsTest {
     @Test
     void benchAndSimulationSayTheSame() throws IOException {
         ElaboratedPlatform platform = platform();
-        ForeignModels models = new ForeignModels(folder.resolve("models"));
+        ForeignModels models = SharedModels.get();
         // Not where a machine forbids the namespaces of the sandbox.
         assumeThat(models.isPossible()).isTrue();
         ProgramImage image = BuiltProgram.of(platform, folder.resolve("program"), PROGRAM);

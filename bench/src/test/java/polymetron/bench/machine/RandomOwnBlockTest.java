@@ -14,7 +14,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import polymetron.Shipped;
 import polymetron.bench.block.BlockModel;
 import polymetron.bench.block.BlockModels;
-import polymetron.bench.foreign.ForeignModels;
+import polymetron.bench.foreign.SharedModels;
 import polymetron.bench.foreign.VerilatedModel;
 import polymetron.elaborate.ElaboratedBlock;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -202,7 +202,7 @@ final class RandomOwnBlockTest {
     @org.junit.jupiter.params.provider.MethodSource("seeds")
     void descriptionAndHardwareAnswerAlike(long seed, @TempDir Path folder) {
         // Not where a machine forbids the namespaces of the sandbox.
-        assumeThat(new ForeignModels(folder).isPossible()).isTrue();
+        assumeThat(SharedModels.get().isPossible()).isTrue();
         ElaboratedPlatform platform = OwnBlockRunsTest.platform(block(seed), "lines");
         ElaboratedBlock own = platform.blockIndex().get("own");
         SizedInterface form = own.shape().busInterface("registers").orElseThrow();
@@ -212,7 +212,7 @@ final class RandomOwnBlockTest {
         long last = registers.getLast().offset() + 64;
         Random random = new Random(seed);
         try (VerilatedModel hardware =
-                (VerilatedModel) new ForeignModels(folder).of(platform, own, form).orElseThrow()) {
+                (VerilatedModel) SharedModels.get().of(platform, own, form).orElseThrow()) {
             described.reset();
             hardware.reset();
             List<String> different = new ArrayList<>();

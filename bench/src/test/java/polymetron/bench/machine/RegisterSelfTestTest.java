@@ -15,8 +15,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import polymetron.Shipped;
-import polymetron.bench.foreign.ForeignModels;
 import polymetron.bench.foreign.RegisterSelfTest;
+import polymetron.bench.foreign.SharedModels;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockDocument;
 
@@ -38,12 +38,11 @@ final class RegisterSelfTestTest {
     /** Not where a machine forbids the namespaces of the sandbox. */
     @BeforeEach
     void isPossible() {
-        assumeThat(new ForeignModels(folder).isPossible()).isTrue();
+        assumeThat(SharedModels.get().isPossible()).isTrue();
     }
 
     private RegisterSelfTest.Outcome test(OwnBlock block) {
-        return new RegisterSelfTest(new ForeignModels(folder.resolve("models")))
-                .of(block, Shipped.LIBRARY);
+        return new RegisterSelfTest(SharedModels.get()).of(block, Shipped.LIBRARY);
     }
 
     /** The strobe unit with its registers described, a change in its HDL and more registers. */
