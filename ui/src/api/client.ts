@@ -50,6 +50,7 @@ export type BlockLook = Schemas['BlockLook']
 export type CompiledView = Schemas['CompiledView']
 export type SelfTestView = Schemas['SelfTestView']
 export type BlockSizeView = Schemas['BlockSizeView']
+export type BlockTestsView = Schemas['BlockTestsView']
 export type EditRequest = Schemas['EditRequest']
 
 /** An edit as the API takes it; the server checks the rest. */

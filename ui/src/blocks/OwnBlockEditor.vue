@@ -16,6 +16,7 @@ import RegisterBits from './RegisterBits.vue'
 import RegisterEditor from './RegisterEditor.vue'
 import SelfTestSection from './SelfTestSection.vue'
 import SizeSection from './SizeSection.vue'
+import TestSection from './TestSection.vue'
 import { vTyped } from '../frame/typedText'
 
 const route = useRoute()
@@ -71,6 +72,7 @@ const unassigned = computed(() =>
 function prepared(document: OwnBlock): OwnBlock {
     document.hardware ??= []
     document.drivers ??= []
+    document.tests ??= []
     document.definition.registers ??= []
     return document
 }
@@ -328,6 +330,19 @@ function nextVersion(): void {
                             "
                             :wrong="ofFile"
                         />
+                        <BlockFiles
+                            v-model="block.tests!"
+                            class="mt-3"
+                            title="Tests"
+                            accept=".v,.sv"
+                            offer-title="Begin with a test"
+                            :offer="
+                                looked === text && look?.testName
+                                    ? { name: look.testName, text: look.test }
+                                    : undefined
+                            "
+                            :wrong="ofFile"
+                        />
                     </section>
                 </form>
                 <aside
@@ -356,6 +371,11 @@ function nextVersion(): void {
                     />
                     <SelfTestSection
                         v-if="block.hardware?.length"
+                        :text="text"
+                        :disabled="problems.length > 0 || looked !== text"
+                    />
+                    <TestSection
+                        v-if="block.hardware?.length && block.tests?.length"
                         :text="text"
                         :disabled="problems.length > 0 || looked !== text"
                     />

@@ -4,6 +4,8 @@ export interface OwnBlock {
     definition: Definition
     hardware?: TextFile[]
     drivers?: TextFile[]
+    /** Files that try the HDL in simulation; they are not handed off. */
+    tests?: TextFile[]
 }
 
 export interface TextFile {

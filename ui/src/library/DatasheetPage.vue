@@ -7,6 +7,7 @@ import { vScrolls } from '../frame/scrolls'
 import OwnBlockActions from '../blocks/OwnBlockActions.vue'
 import SelfTestSection from '../blocks/SelfTestSection.vue'
 import SizeSection from '../blocks/SizeSection.vue'
+import TestSection from '../blocks/TestSection.vue'
 import EvidenceSection from './EvidenceSection.vue'
 
 const props = defineProps<{ identity: string; own?: boolean }>()
@@ -204,6 +205,7 @@ const open = ref<string>()
             </section>
 
             <SelfTestSection v-if="own" :identity="sheet.identity" />
+            <TestSection v-if="own" :identity="sheet.identity" />
             <SizeSection v-if="own" :identity="sheet.identity" />
 
             <EvidenceSection v-if="sheet.evidence" :evidence="sheet.evidence" />

@@ -180,6 +180,22 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/library/blocks/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: operations["test"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/library/blocks/{identity}": {
         parameters: {
             query?: never;
@@ -1561,6 +1577,8 @@ export interface components {
             problems: components["schemas"]["BlockProblem"][];
             registers: components["schemas"]["RegisterBits"][];
             skeleton: string;
+            test: string;
+            testName: string;
         };
         BlockProblem: {
             at: string;
@@ -1593,6 +1611,18 @@ export interface components {
             missing?: string | null;
             said: components["schemas"]["Size"];
             withRegisters: boolean;
+        };
+        BlockTestsView: {
+            /** Format: int32 */
+            harmless: number;
+            missing?: string | null;
+            notPlanted: string;
+            /** Format: int32 */
+            noticed: number;
+            tests: components["schemas"]["Ran"][];
+            /** Format: int32 */
+            tried: number;
+            unnoticed: components["schemas"]["Unnoticed"][];
         };
         BlockView: {
             attached: boolean;
@@ -2596,6 +2626,11 @@ export interface components {
             name: string;
             title: string;
         };
+        Ran: {
+            name: string;
+            passes: boolean;
+            said: string;
+        };
         RangeOffer: {
             edit: components["schemas"]["Accept"] | components["schemas"]["AddBlock"] | components["schemas"]["AddBus"] | components["schemas"]["AddDomain"] | components["schemas"]["Attach"] | components["schemas"]["BindPart"] | components["schemas"]["BindPins"] | components["schemas"]["ChangeBoard"] | components["schemas"]["ChangeBus"] | components["schemas"]["ChangeDomain"] | components["schemas"]["ConnectInterrupt"] | components["schemas"]["ConnectStream"] | components["schemas"]["Detach"] | components["schemas"]["DisconnectInterrupt"] | components["schemas"]["DisconnectStream"] | components["schemas"]["Group"] | components["schemas"]["RemoveBlock"] | components["schemas"]["RemoveBus"] | components["schemas"]["RemoveDomain"] | components["schemas"]["RenameBlock"] | components["schemas"]["RenameDomain"] | components["schemas"]["RenameGroup"] | components["schemas"]["RenamePlatform"] | components["schemas"]["Reopen"] | components["schemas"]["Reserve"] | components["schemas"]["SetDomain"] | components["schemas"]["SetInterruptPriority"] | components["schemas"]["SetParameter"] | components["schemas"]["SetPins"] | components["schemas"]["SetPriority"] | components["schemas"]["SetReach"] | components["schemas"]["SetTraffic"] | components["schemas"]["SetType"] | components["schemas"]["Several"] | components["schemas"]["Unbind"] | components["schemas"]["Ungroup"] | components["schemas"]["Unreserve"];
             /** Format: int64 */
@@ -3181,6 +3216,10 @@ export interface components {
         } & (Omit<components["schemas"]["Edit"], "edit"> & {
             name?: string;
         });
+        Unnoticed: {
+            at: string;
+            what: string;
+        };
         UnplaceableView: {
             /** Format: int32 */
             bits?: number | null;
@@ -3557,6 +3596,32 @@ export interface operations {
                 };
                 content: {
                     "*/*": components["schemas"]["BlockSizeView"];
+                };
+            };
+        };
+    };
+    test: {
+        parameters: {
+            query?: {
+                work?: string | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "*/*": components["schemas"]["BlockTestsView"];
                 };
             };
         };

@@ -32,6 +32,7 @@ import polymetron.ownblock.RegisterImport;
         subcommands = {
             CompileBlockCommand.class,
             SelfTestBlockCommand.class,
+            TestBlockCommand.class,
             MeasureBlockCommand.class
         },
         mixinStandardHelpOptions = true)
@@ -94,7 +95,12 @@ final class BlockCommand {
                 OwnBlockDocument.read(
                         String.valueOf(file.getFileName()),
                         OwnBlockDocument.write(
-                                new OwnBlock(block.type(), block.definition(), hardware, drivers)));
+                                new OwnBlock(
+                                        block.type(),
+                                        block.definition(),
+                                        hardware,
+                                        drivers,
+                                        block.tests())));
         Inputs.write(to, OwnBlockDocument.write(whole).getBytes(StandardCharsets.UTF_8));
         return print(OwnBlockChecks.of(whole, LibraryLoader.load()));
     }

@@ -294,12 +294,19 @@ final class CommandLineTest {
                         "unit.v",
                         "module unit (input clk, input reset_n, output [3:0] leds); assign leds ="
                                 + " 5; endmodule\n");
+        String test =
+                write(
+                        "tries.v",
+                        "module tries; wire [3:0] l; unit u (.clk(1'b0), .reset_n(1'b1), .leds(l));"
+                                + " initial begin #1 if (l !== 5) $error(\"%h\", l); $finish; end"
+                                + " endmodule\n");
         Path made = folder.resolve("unit.json");
         assertThat(
                         polymetron(
                                 "block",
                                 "from-hdl",
                                 verilog,
+                                test,
                                 "--vendor",
                                 "me",
                                 "--out",
@@ -312,6 +319,12 @@ final class CommandLineTest {
             assertThat(polymetron("block", "compile", made.toString())).isZero();
             assertThat(polymetron("block", "self-test", made.toString()))
                     .isEqualTo(CommandLineApplication.BAD_INPUT);
+            assertThat(polymetron("block", "test", made.toString())).isZero();
+            assertThat(out.toString()).contains("tries.v passes");
+            Files.writeString(made, Files.readString(made).replace("!== 5", "!== 6"));
+            assertThat(polymetron("block", "test", made.toString()))
+                    .isEqualTo(CommandLineApplication.FINDINGS);
+            assertThat(out.toString()).contains("tries.v fails", "the tests have to pass first");
             if (RunCommand.models().sizes().isPresent()) {
                 assertThat(polymetron("block", "size", made.toString())).isZero();
                 assertThat(out.toString()).containsPattern("lookup tables +\\d+ made, 100 in");

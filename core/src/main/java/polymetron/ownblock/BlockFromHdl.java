@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.SortedMap;
+import java.util.TreeMap;
 import polymetron.hdl.HdlModule;
 import polymetron.hdl.HdlParameter;
 import polymetron.hdl.HdlReader;
@@ -46,7 +47,7 @@ public record BlockFromHdl(
                 .forEach(each -> problems.add(new BlockProblem(each.place(), each.what())));
         List<String> modules = reading.modules().stream().map(HdlModule::name).toList();
         Optional<HdlModule> module =
-                wanted == null ? Instances.top(files, reading) : reading.module(wanted);
+                wanted == null ? TestFiles.topBesides(files, reading) : reading.module(wanted);
         if (module.isEmpty() && problems.isEmpty()) {
             problems.add(
                     new BlockProblem(
@@ -69,9 +70,16 @@ public record BlockFromHdl(
             }
         }
         try {
-            HdlProposal.Proposed proposed = HdlProposal.of(files, module.get(), vendor);
+            SortedMap<String, String> tests = TestFiles.among(files, reading, module.get().file());
+            SortedMap<String, String> rest = new TreeMap<>(files);
+            rest.keySet().removeAll(tests.keySet());
+            HdlProposal.Proposed proposed = HdlProposal.of(rest, module.get(), vendor);
+            OwnBlock its = proposed.block();
+            OwnBlock block =
+                    new OwnBlock(
+                            its.type(), its.definition(), its.hardware(), its.drivers(), tests);
             return new BlockFromHdl(
-                    proposed.block(), module.get().name(), modules, proposed.reasons(), problems);
+                    block, module.get().name(), modules, proposed.reasons(), problems);
         } catch (IllegalArgumentException unknown) {
             problems.add(
                     new BlockProblem(

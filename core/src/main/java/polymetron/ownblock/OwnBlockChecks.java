@@ -50,6 +50,7 @@ public final class OwnBlockChecks {
         checks.clocking();
         checks.files();
         checks.hardware();
+        checks.problems.addAll(TestFiles.problems(block));
         return List.copyOf(checks.problems);
     }
 

@@ -31,7 +31,11 @@ public final class OwnBlockDocument {
                     Form.class);
 
     private record Form(
-            String format, JsonNode definition, List<FileForm> hardware, List<FileForm> drivers) {}
+            String format,
+            JsonNode definition,
+            List<FileForm> hardware,
+            List<FileForm> drivers,
+            List<FileForm> tests) {}
 
     private record FileForm(String name, List<String> lines) {}
 
@@ -64,13 +68,14 @@ public final class OwnBlockDocument {
         }
         SortedMap<String, String> hardware = files(document, "/hardware", form.hardware());
         SortedMap<String, String> drivers = files(document, "/drivers", form.drivers());
+        SortedMap<String, String> tests = files(document, "/tests", form.tests());
         ObjectNode filled = OpenPlaces.filled(definition);
         // What does not depend on files is read first: a module's name may follow from it.
         BlockType type = type(document, Documents.write(filled));
         if (FileBindings.fill(filled, type, hardware, drivers)) {
             type = type(document, Documents.write(filled));
         }
-        return new OwnBlock(type, Documents.write(filled), hardware, drivers);
+        return new OwnBlock(type, Documents.write(filled), hardware, drivers, tests);
     }
 
     /** What is wrong in the definition is said of its place in the whole document. */
@@ -112,7 +117,8 @@ public final class OwnBlockDocument {
                         FORMAT,
                         Documents.tree("definition", block.definition()),
                         forms(block.hardware()),
-                        forms(block.drivers())));
+                        forms(block.drivers()),
+                        forms(block.tests())));
     }
 
     private static List<FileForm> forms(SortedMap<String, String> files) {

@@ -229,6 +229,20 @@ final class OwnBlocksGuideTest extends BrowserTest {
             button("Test again").click();
             assertThat(test).containsText("the HDL does what the registers say", patient);
         }
+        step(
+                "Choose *Begin with a test*, then *Run the tests*: it gives the module inputs at"
+                        + " random and passes, and notices none of the planted faults, for it looks"
+                        + " at nothing yet.");
+        button("Begin with a test").click();
+        if (runs) {
+            button("Run the tests").click();
+            Locator tests = page.getByLabel("Tests of the HDL");
+            assertThat(tests).containsText("strobe_unit_fitted_test.v passes", patient);
+            assertThat(tests).containsText("0 of ");
+            tests.getByText("Faults with which the tests pass").click();
+            assertThat(tests).containsText("strobe_unit.v:");
+            Browser.assertAccessible(page);
+        }
     }
 
     private void newVersion(String platform) {

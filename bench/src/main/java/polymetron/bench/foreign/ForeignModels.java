@@ -20,6 +20,7 @@ public final class ForeignModels implements OwnModels {
     private final VerilatedBuild build;
     private final Optional<CompilerCheck> compilers;
     private final Optional<SynthesisedSize> sizes;
+    private final Optional<BlockTests> tests;
 
     /** Whether there is what makes Verilog of VHDL. */
     private final boolean canConvert = Files.isExecutable(Path.of("/usr/bin/ghdl"));
@@ -38,6 +39,11 @@ public final class ForeignModels implements OwnModels {
                                 ? Sandbox.find()
                                 : Optional.<Sandbox>empty())
                         .map(each -> new SynthesisedSize(each, kept, canConvert));
+        this.tests =
+                sandbox.map(
+                        each ->
+                                new BlockTests(
+                                        each, kept, Files.isExecutable(Path.of("/usr/bin/yosys"))));
         this.compilers = sandbox.map(each -> new CompilerCheck(each, kept, canConvert));
     }
 
@@ -49,6 +55,11 @@ public final class ForeignModels implements OwnModels {
     /** What measures blocks by synthesis; empty where yosys or the sandbox is not there. */
     public Optional<SynthesisedSize> sizes() {
         return sizes;
+    }
+
+    /** What runs the tests of blocks; empty where Verilator or the sandbox is not there. */
+    public Optional<BlockTests> tests() {
+        return tests;
     }
 
     /** Whether Verilog can be run here. */

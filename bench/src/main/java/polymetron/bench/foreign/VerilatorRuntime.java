@@ -12,6 +12,7 @@ import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.regex.Pattern;
@@ -26,8 +27,10 @@ final class VerilatorRuntime {
     private static final int LONGEST_SECONDS = 120;
     private static final Duration LONGER_THAN_A_BUILD = Duration.ofHours(1);
     private static final Pattern OBJECT = Pattern.compile("verilated\\w*\\.o");
-    private static final String EMPTY = "module harness(input clk); wire unused = clk; endmodule\n";
     private static final String MAIN = "int main() { return 0; }\n";
+
+    /** Waits, since what is needed for that is a part of its own. */
+    private static final String EMPTY = "module harness; initial #1 $finish; endmodule\n";
 
     private final Sandbox sandbox;
     private final Path kept;
@@ -79,9 +82,12 @@ final class VerilatorRuntime {
                 return folder;
             }
             Files.writeString(work.resolve("empty.v"), EMPTY);
-            Files.writeString(work.resolve("main.cpp"), MAIN);
-            List<String> command =
-                    Stream.concat(options.stream(), Stream.of("empty.v", "main.cpp")).toList();
+            List<String> command = new ArrayList<>(options);
+            command.add("empty.v");
+            if (options.contains("--exe")) {
+                Files.writeString(work.resolve("main.cpp"), MAIN);
+                command.add("main.cpp");
+            }
             tool.run(work, command, LONGEST_SECONDS);
             keep(work.resolve("obj"), folder);
             return folder;

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import polymetron.bench.foreign.HardwareFault;
 import polymetron.outside.Tool;
 
 /**
@@ -15,14 +16,12 @@ import polymetron.outside.Tool;
  * one simulation, each behind the number that turns it on.
  */
 public final class Mutants {
-    private static final Pattern SOURCE = Pattern.compile(" -src (polymetron_[^:]+:\\d+)[^ ]*");
+    /** A signal of both that is not proved to be the same, without its bit. */
+    private static final Pattern UNPROVEN =
+            Pattern.compile("Unproven \\$equiv \\S+: \\\\(\\S+)_gold\\b");
 
-    /** In the name of a cell, behind the path of instances: where it comes from itself. */
-    private static final Pattern OF_CELL =
-            Pattern.compile(" -cell \\S*(polymetron_[^:$]+:[1-9]\\d*)\\$");
-
-    private static final Pattern WIRE = Pattern.compile(" -wire (\\S+)(?: -wirebit (\\d+))?");
-    private static final Pattern MODE = Pattern.compile("-mode (\\w+)");
+    private static final String PROVEN = "Equivalence successfully proven!";
+    private static final String PROOF_SECONDS = "240";
 
     private final Path hdl;
     private final List<String> changes;
@@ -81,52 +80,48 @@ public final class Mutants {
 
     /** File and line of a change, the signal where it has a name, and what it does, for a person. */
     public String place(int number) {
-        String change = changes.get(number - 1);
-        var cell = OF_CELL.matcher(change);
-        var source = SOURCE.matcher(change);
-        var wire = WIRE.matcher(change);
-        var mode = MODE.matcher(change);
-        mode.find();
-        String what =
-                switch (mode.group(1)) {
-                    case "const0" -> "stuck at 0";
-                    case "const1" -> "stuck at 1";
-                    case "inv" -> "inverted";
-                    default -> "inverted by another bit";
-                };
-        return "%s: %s %s"
-                .formatted(
-                        cell.find() ? cell.group(1) : source.find() ? source.group(1) : "?",
-                        wire.find()
-                                ? wire.group(1)
-                                        + (wire.group(2) == null ? "" : "[" + wire.group(2) + "]")
-                                : "a bit of an expression",
-                        what);
+        HardwareFault fault = HardwareFault.of(changes.get(number - 1));
+        return fault.at() + ": " + fault.what();
     }
 
     /**
      * Whether yosys proves that a change makes no difference at any output, whatever comes in (equiv_induct); false where it
-     * cannot say.
+     * cannot say. Registers inside that are not proved the same are left out the second time: they may differ where nothing of
+     * them comes out.
      */
     public boolean isEquivalent(int number) {
+        String first = proof(number, "");
+        return first.contains(PROVEN)
+                || UNPROVEN.matcher(first).find()
+                        && proof(number, unproven(first)).contains(PROVEN);
+    }
+
+    /** Names of registers, a line each. */
+    private static String unproven(String proof) {
+        return UNPROVEN.matcher(proof)
+                .results()
+                .map(each -> each.group(1))
+                .distinct()
+                .collect(Collectors.joining("\n"));
+    }
+
+    private String proof(int number, String without) {
         String change = changes.get(number - 1).replace("-module mutated", "-module gate");
+        Tool.write(hdl, "without.txt", without.getBytes());
         return Tool.tryRun(
-                                hdl,
-                                "timeout",
-                                "40",
-                                "yosys",
-                                "-q",
-                                "-p",
-                                ("read_ilang mutated.il; copy mutated gate; %s; rename mutated"
-                                     + " gold; setattr -mod -unset keep_hierarchy"
-                                     + " polymetron_converter; setattr -mod -unset top gold gate;"
-                                     + " flatten; memory_map; simplemap; opt -purge; equiv_make"
-                                     + " gold gate both; hierarchy -top both; opt_clean -purge;"
-                                     + " equiv_simple -seq 1; equiv_induct -seq 4; equiv_status"
-                                     + " -assert")
-                                        .formatted(change))
-                        .status()
-                == 0;
+                        hdl,
+                        "timeout",
+                        PROOF_SECONDS,
+                        "yosys",
+                        "-p",
+                        ("read_ilang mutated.il; copy mutated gate; %s; rename mutated gold;"
+                             + " setattr -mod -unset keep_hierarchy polymetron_converter; setattr"
+                             + " -mod -unset top gold gate; flatten; memory_map; simplemap; opt"
+                             + " -purge; equiv_make -blacklist without.txt gold gate both;"
+                             + " hierarchy -top both; opt_clean -purge; equiv_simple -seq 1;"
+                             + " equiv_induct -seq 2; equiv_status")
+                                .formatted(change))
+                .output();
     }
 
     private static void yosys(Path hdl, String commands) {

@@ -9,6 +9,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import polymetron.bench.foreign.BlockTests;
 import polymetron.bench.foreign.CompilerCheck;
 import polymetron.bench.foreign.RegisterSelfTest;
 import polymetron.bench.foreign.SynthesisedSize;
@@ -23,6 +24,7 @@ import polymetron.server.store.Libraries;
 @RestController
 final class BlockTrialController {
     private static final String NO_HDL = "There is no HDL yet.";
+    private static final String NO_TESTS = "The block has no tests yet.";
     private static final String NO_TOOLS =
             "Verilator, a C++ compiler or the sandbox is missing on this machine.";
 
@@ -159,6 +161,57 @@ final class BlockTrialController {
     private static BlockSizeView unmeasured(String why) {
         SynthesisedSize.Size none = new SynthesisedSize.Size(0, 0, 0);
         return new BlockSizeView(why, none, none, 0, false);
+    }
+
+    /**
+     * @param missing why no test was run; missing where they were
+     * @param tests how each went
+     * @param tried faults that were planted
+     * @param noticed those with which a test failed
+     * @param harmless those that are proved to make no difference
+     * @param unnoticed the others
+     * @param notPlanted why no faults were planted; empty where they were
+     */
+    record BlockTestsView(
+            @Nullable String missing,
+            List<BlockTests.Ran> tests,
+            int tried,
+            int noticed,
+            int harmless,
+            List<BlockTests.Unnoticed> unnoticed,
+            String notPlanted) {}
+
+    /** Runs the tests of the block, and plants faults that they have to notice. */
+    @PostMapping(
+            value = "/api/library/blocks/test",
+            consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+    BlockTestsView test(
+            @RequestBody byte[] document,
+            @RequestParam(name = "work", required = false) @Nullable UUID number) {
+        OwnBlock block = checked(document);
+        BlockTests tests = models.models().tests().orElse(null);
+        if (block.hardware().isEmpty() || block.tests().isEmpty() || tests == null) {
+            return untested(
+                    tests == null ? NO_TOOLS : block.hardware().isEmpty() ? NO_HDL : NO_TESTS);
+        }
+        try {
+            BlockTests.Outcome outcome =
+                    work.run(number, () -> tests.of(block, libraries.current().hardware()));
+            return new BlockTestsView(
+                    null,
+                    outcome.tests(),
+                    outcome.tried(),
+                    outcome.noticed(),
+                    outcome.harmless(),
+                    outcome.unnoticed(),
+                    outcome.notPlanted());
+        } catch (BenchException cannot) {
+            return untested(cannot.getMessage());
+        }
+    }
+
+    private static BlockTestsView untested(String why) {
+        return new BlockTestsView(why, List.of(), 0, 0, 0, List.of(), "");
     }
 
     /** A block whose description has nothing wrong. */

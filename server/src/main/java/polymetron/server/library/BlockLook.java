@@ -15,6 +15,7 @@ import polymetron.ownblock.LogicSkeleton;
 import polymetron.ownblock.OwnBlock;
 import polymetron.ownblock.OwnBlockChecks;
 import polymetron.ownblock.OwnBlockDocument;
+import polymetron.ownblock.TestSkeleton;
 
 /**
  * What follows from a block while its author writes it.
@@ -26,6 +27,7 @@ import polymetron.ownblock.OwnBlockDocument;
  * @param parameters those of the block that its module has as well
  * @param skeleton a module to begin with
  * @param driver a driver to begin with
+ * @param test a test to begin with
  */
 record BlockLook(
         String document,
@@ -36,7 +38,9 @@ record BlockLook(
         List<String> parameters,
         String skeleton,
         String driverName,
-        String driver) {
+        String driver,
+        String testName,
+        String test) {
     /** A register as its bits are drawn. */
     record RegisterBits(
             String name, long offset, int width, int count, int stride, List<FieldBits> fields) {}
@@ -55,6 +59,8 @@ record BlockLook(
                 List.of(),
                 "",
                 "",
+                "",
+                "",
                 "");
     }
 
@@ -65,7 +71,8 @@ record BlockLook(
         List<RegisterBits> registers =
                 new BlockShape(type, Map.of()).registers().stream().map(BlockLook::bits).toList();
         if (DefinitionNames.clash(type)) {
-            return new BlockLook(text, problems, registers, List.of(), "", List.of(), "", "", "");
+            return new BlockLook(
+                    text, problems, registers, List.of(), "", List.of(), "", "", "", "", "");
         }
         return new BlockLook(
                 text,
@@ -76,7 +83,9 @@ record BlockLook(
                 List.copyOf(LogicSkeleton.parameters(type)),
                 LogicSkeleton.of(type),
                 DriverSkeleton.fileName(type),
-                DriverSkeleton.of(type));
+                DriverSkeleton.of(type),
+                TestSkeleton.fileName(type),
+                TestSkeleton.of(block));
     }
 
     private static RegisterBits bits(Register register) {

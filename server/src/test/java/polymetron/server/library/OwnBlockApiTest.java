@@ -13,6 +13,7 @@ import polymetron.server.RunningServer;
 import polymetron.server.RunningServer.Answer;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.ObjectMapper;
+import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /** Block types that people write: looked at, kept, shared, changed by two at once, used, upgraded, and gone. */
@@ -194,6 +195,28 @@ final class OwnBlockApiTest {
         if (found.path("missing").isNull() || found.path("missing").isMissingNode()) {
             assertThat(found.path("different")).isEmpty();
             assertThat(found.path("accesses").asInt()).isGreaterThan(20);
+        } else {
+            assertThat(found.path("missing").asString()).contains("missing on this machine");
+        }
+    }
+
+    @Test
+    void theTestsOfABlockThatIsNotKeptAreRun() {
+        assertThat(upload("/test", "{").status()).isEqualTo(422);
+        assertThat(upload("/test", chime("untested")).json().path("missing").asString())
+                .contains(" tests yet");
+        JsonNode look = upload("/look", chime("tested")).json();
+        ObjectNode block = (ObjectNode) new ObjectMapper().readTree(chime("tested"));
+        ObjectNode test = block.putArray("tests").addObject();
+        test.put("name", look.path("testName").asString());
+        ArrayNode lines = test.putArray("lines");
+        look.path("test").asString().lines().forEach(lines::add);
+        JsonNode found = upload("/test", block.toString()).json();
+        // Where a machine has no compilers or no sandbox, that is what is said.
+        if (found.path("missing").isNull() || found.path("missing").isMissingNode()) {
+            assertThat(found.path("tests").path(0).path("passes").asBoolean()).isTrue();
+            // It looks at nothing yet.
+            assertThat(found.path("noticed").asInt()).isZero();
         } else {
             assertThat(found.path("missing").asString()).contains("missing on this machine");
         }
