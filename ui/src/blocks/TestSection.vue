@@ -30,6 +30,7 @@ const { outcome, cancel, isCurrent, run } = useBlockTrial<BlockTestsView>(
             <div v-else role="status">
                 <div v-for="each in outcome.tests" :key="each.name" class="mt-1 text-[13px]">
                     <span class="font-mono">{{ each.name }}</span>
+                    {{ ' ' }}
                     <span :class="each.passes ? '' : 'font-semibold text-error'">
                         {{ each.passes ? 'passes' : 'fails' }}
                     </span>

@@ -5,6 +5,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Semaphore;
@@ -58,7 +59,15 @@ public final class BlockTests {
     public record Ran(String name, boolean passes, String said) {}
 
     /** A fault that no test noticed, and that may make a difference. */
-    public record Unnoticed(String at, String what) {}
+    public record Unnoticed(String at, String what) {
+        private String file() {
+            return at.replaceFirst(":\\d+$", "");
+        }
+
+        private int line() {
+            return at.matches(".*:\\d{1,9}") ? Integer.parseInt(at.replaceFirst(".*:", "")) : 0;
+        }
+    }
 
     /**
      * @param tests in the order of their names
@@ -192,6 +201,7 @@ public final class BlockTests {
                 unnoticed.add(new Unnoticed(fault.at(), fault.what()));
             }
         }
+        unnoticed.sort(Comparator.comparing(Unnoticed::file).thenComparing(Unnoticed::line));
         return new Outcome(ran, tried, tried - left.size(), harmless, unnoticed, "");
     }
 
