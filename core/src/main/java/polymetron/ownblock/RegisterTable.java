@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import polymetron.json.DocumentException;
@@ -46,6 +47,7 @@ public final class RegisterTable {
                     "register",
                     "offset",
                     "width",
+                    "whole",
                     "count",
                     "field",
                     "bits",
@@ -78,6 +80,8 @@ public final class RegisterTable {
                     Map.entry("write-only", new String[] {"write-only"}),
                     Map.entry("read-write", new String[] {"read-write"}));
 
+    private static final Set<String> YES = Set.of("yes", "true", "1", "x");
+    private static final Set<String> NO = Set.of("", "no", "false", "0");
     private static final List<String> HARDWARE = List.of("none", "value", "load", "set", "count");
 
     private final ArrayNode registers = JsonNodeFactory.instance.arrayNode();
@@ -200,10 +204,21 @@ public final class RegisterTable {
             register.put("name", name);
             number(cells, "offset", register, "offset");
             number(cells, "width", register, "width");
+            whole(cells);
             number(cells, "count", register, "count");
             boolean hasField = !cells.getOrDefault("field", "").isEmpty();
             register.put("explains", hasField ? "" : cells.getOrDefault("explains", ""));
             register.putArray("fields");
+        }
+    }
+
+    /** Whether both words of a register of 64 bits count at one time. */
+    private void whole(Map<String, String> cells) {
+        String said = cells.getOrDefault("whole", "").toLowerCase(Locale.ROOT);
+        if (YES.contains(said)) {
+            register.put("whole", true);
+        } else if (!NO.contains(said)) {
+            throw wrong("'%s' is neither yes nor no for whole", cells.get("whole"));
         }
     }
 

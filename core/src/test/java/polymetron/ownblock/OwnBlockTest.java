@@ -183,6 +183,16 @@ final class OwnBlockTest {
                                 + read.replace("\\", "\\\\").replace("$", "\\$")
                                 + ", \"resources\"");
         assertThat(OwnBlockDocument.read("chime.json", whole).type().registers()).hasSize(2);
+        assertThat(
+                        RegisterTable.read(
+                                        "register,width,whole,field,bits\n"
+                                                + "TIME,64,yes,TICKS,63:0\n"
+                                                + "MASK,64,,BITS,63:0\n")
+                                .split("\"whole\" : true"))
+                .hasSize(2)
+                .satisfies(parts -> assertThat(parts[0]).contains("TIME").doesNotContain("MASK"));
+        assertThatThrownBy(() -> RegisterTable.read("register,whole\nTIME,perhaps"))
+                .hasMessage("row 2: 'perhaps' is neither yes nor no for whole");
         assertThatThrownBy(() -> RegisterTable.read("CONTROL,0,ENABLE,0,RX,0,"))
                 .hasMessage(
                         "row 1: 'RX' is no access; write read-only, write-only, read-write, or RO,"
