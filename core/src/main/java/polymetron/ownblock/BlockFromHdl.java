@@ -44,7 +44,12 @@ public record BlockFromHdl(
         refused.addAll(VerilogWords.problems(reading));
         problems.addAll(refused);
         reading.problems()
-                .forEach(each -> problems.add(new BlockProblem(each.place(), each.what())));
+                .forEach(
+                        each ->
+                                problems.add(
+                                        new BlockProblem(
+                                                each.place(),
+                                                VerilogWords.explained(each.what()))));
         List<String> modules = reading.modules().stream().map(HdlModule::name).toList();
         Optional<HdlModule> module =
                 wanted == null ? TestFiles.topBesides(files, reading) : reading.module(wanted);

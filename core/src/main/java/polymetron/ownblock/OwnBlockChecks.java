@@ -139,7 +139,8 @@ public final class OwnBlockChecks {
         problems.addAll(refused);
         HdlReading reading = HdlReader.read(block.hardware());
         problems.addAll(VerilogWords.problems(reading));
-        reading.problems().forEach(each -> say(each.place(), "%s", each.what()));
+        reading.problems()
+                .forEach(each -> say(each.place(), "%s", VerilogWords.explained(each.what())));
         if (reading.problems().isEmpty()) {
             problems.addAll(Instances.problems(block.hardware(), reading));
         }

@@ -328,6 +328,19 @@ final class OwnBlockTest {
                                 + " give it another name");
     }
 
+    /** A port that is called as a clock is in many a circuit diagram. */
+    @Test
+    void aNameThatIsAWordOfSystemVerilogIsExplained() {
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put("m.v", "module m (input clk, input ref, output reg q);\nendmodule\n");
+        assertThat(BlockFromHdl.of(files, null, "own").problems())
+                .anyMatch(
+                        each ->
+                                each.at().equals("m.v:1")
+                                        && each.what().startsWith("'ref' cannot be read here: ")
+                                        && each.what().contains("word of SystemVerilog"));
+    }
+
     /** A memory file that is named by a parameter: then no string of the block is a path, wherever it stands. */
     @Test
     void memoryFilesAreThoseBeside() {

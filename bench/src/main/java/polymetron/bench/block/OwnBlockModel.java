@@ -5,6 +5,9 @@ public abstract class OwnBlockModel extends BlockModel implements AutoCloseable 
     /** What the block drives at one of its ports; 0 where it has none of the name. */
     public abstract long level(String port);
 
+    /** The clock input whose cycles it counts. */
+    public abstract String clock();
+
     /** Sets what comes in at a port. */
     public abstract void set(String port, long levels);
 

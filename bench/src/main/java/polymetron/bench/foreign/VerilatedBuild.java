@@ -15,10 +15,12 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import polymetron.bench.machine.BenchException;
 import polymetron.hdl.HdlReader;
 import polymetron.output.hardware.BlockHarness;
+import polymetron.output.hardware.HarnessClocks;
 import polymetron.output.hardware.VhdlEntity;
 
 /** A block's HDL as a program that can be stepped, built by Verilator once and kept by what it is made from. */
@@ -94,9 +96,10 @@ final class VerilatedBuild {
         }
     }
 
-    /** Which port has which number. */
+    /** Which port has which number, and how the clocks go. */
     private static String ports(BlockHarness harness) {
         StringBuilder text = new StringBuilder();
+        clocks(text, harness.clocks());
         text.append("#define OUTPUTS %s\n".formatted(harness.outputs().size()));
         text.append(
                 "static void read_outputs(Vharness *top, uint64_t *to)\n"
@@ -117,6 +120,30 @@ final class VerilatedBuild {
             text.append("    case %1$s: top->in%1$s = value & %2$s; break;\n".formatted(at, mask));
         }
         return text.append("    default: break;\n    }\n}\n").toString();
+    }
+
+    private static void clocks(StringBuilder text, HarnessClocks clocks) {
+        int count = clocks.all().size();
+        text.append(
+                "#define CLOCKS %s\n#define CLOCK_OF_ACCESSES %s\n"
+                        .formatted(count, clocks.accesses()));
+        text.append(
+                "static const uint64_t half_periods[CLOCKS] = {%s};\n"
+                        .formatted(
+                                clocks.all().stream()
+                                        .map(each -> each.half() + "ull")
+                                        .collect(Collectors.joining(", "))));
+        for (String each : List.of("clk", "rst")) {
+            text.append(
+                    "static void write_%s(Vharness *top, int clock, int level)\n{\n"
+                            .formatted(each));
+            for (int at = 0; at < count; at++) {
+                text.append(
+                        "    if (clock == %s) top->%s = level;\n"
+                                .formatted(at, at == 0 ? each : each + at));
+            }
+            text.append("}\n");
+        }
     }
 
     private void build(String name, BlockHarness harness, Path folder) throws IOException {

@@ -151,6 +151,11 @@ public class VerilatedModel extends OwnBlockModel {
     }
 
     @Override
+    public String clock() {
+        return harness.clocks().stepped().name();
+    }
+
+    @Override
     public void set(String port, long levels) {
         List<Line> lines = new ArrayList<>(harness.inputs());
         for (int at = 0; at < lines.size(); at++) {

@@ -239,8 +239,14 @@ public final class Machine implements AutoCloseable {
         made.ifPresent(
                 model ->
                         model.clock(
-                                ClockRatio.of(Math.max(1, platform.frequencyHz(block)), clockHz)));
+                                ClockRatio.of(Math.max(1, frequencyHz(block, model)), clockHz)));
         return made;
+    }
+
+    private long frequencyHz(ElaboratedBlock block, BlockModel model) {
+        return model instanceof OwnBlockModel own
+                ? platform.frequencyHz(block, own.clock())
+                : platform.frequencyHz(block);
     }
 
     /** How many models run in processes of their own. */

@@ -1,5 +1,5 @@
 // Steps a block as it is asked to, word after word over standard input and output; all numbers are 32 bits, lowest byte first.
-// What the block prints goes to standard error.
+// What the block prints goes to standard error. Cycles are those of its first clock; others go on beside it.
 //
 //   0 cycles                        run so many cycles, and stop behind the first in which an output has changed
 //   1 write address value bytes     an access
@@ -58,15 +58,51 @@ static void set_input()
     write_input(top, input, value);
 }
 
-static void settle()
+// When each clock changes next, in femtoseconds, and its level now.
+static uint64_t changes[CLOCKS];
+static bool levels[CLOCKS];
+// Resets that end with the next falling edge of their clock.
+static bool ends_reset[CLOCKS];
+// Rising edges of the first clock.
+static uint32_t cycles_done;
+
+// Goes on until a clock has come to a level.
+static void until(int clock, bool level)
 {
-    top->clk = 0;
-    top->eval();
+    for (bool is_there = false; !is_there;) {
+        uint64_t now = changes[0];
+        for (int at = 1; at < CLOCKS; at++) if (changes[at] < now) now = changes[at];
+        for (int at = 0; at < CLOCKS; at++) {
+            if (changes[at] != now) continue;
+            changes[at] += half_periods[at];
+            levels[at] = !levels[at];
+            write_clk(top, at, levels[at]);
+            if (!levels[at] && ends_reset[at]) write_rst(top, at, 0);
+            if (!levels[at]) ends_reset[at] = false;
+            cycles_done += at == 0 && levels[at];
+            is_there = is_there || (at == clock && levels[at] == level);
+        }
+        top->eval();
+    }
 }
 
-static void edge()
+static void cycle(int clock)
 {
-    top->clk = 1;
+    until(clock, true);
+    until(clock, false);
+}
+
+// Four cycles of each clock in reset; the first one goes on first.
+static void reset()
+{
+    for (int at = 0; at < CLOCKS; at++) {
+        ends_reset[at] = false;
+        write_rst(top, at, 1);
+    }
+    for (int at = CLOCKS - 1; at >= 0; at--)
+        for (int count = 0; count < 4; count++) cycle(at);
+    write_rst(top, 0, 0);
+    for (int at = 1; at < CLOCKS; at++) ends_reset[at] = true;
     top->eval();
 }
 
@@ -78,23 +114,24 @@ int main()
     answers = dup(1);
     dup2(2, 1);
     top = new Vharness;
-    top->rst = 1;
-    for (int at = 0; at < 4; at++) { settle(); edge(); }
-    top->rst = 0;
-    settle();
+    for (int at = 0; at < CLOCKS; at++) {
+        changes[at] = half_periods[at];
+        write_clk(top, at, 0);
+    }
+    top->eval();
+    reset();
     uint64_t outputs[OUTPUTS + 1];
     uint64_t now[OUTPUTS + 1];
     for (;;) {
         uint32_t answer[3] = {0, 0, 0};
         uint32_t what = word();
+        uint32_t begin = cycles_done;
         if (what == 0) {
             uint32_t cycles = word();
             read_outputs(top, outputs);
             bool same = true;
-            while (answer[0] < cycles && same && !Verilated::gotFinish()) {
-                edge();
-                settle();
-                answer[0]++;
+            while (cycles_done - begin < cycles && same && !Verilated::gotFinish()) {
+                cycle(0);
                 read_outputs(top, now);
                 for (int at = 0; at < OUTPUTS; at++) same = same && now[at] == outputs[at];
             }
@@ -104,37 +141,31 @@ int main()
             top->value = word();
             top->bytes = word() & 15;
             top->request = 1;
-            settle();
+            top->eval();
             bool done = top->done;
-            while (!done && answer[0] < LONGEST_ACCESS && !Verilated::gotFinish()) {
-                edge();
-                settle();
-                answer[0]++;
+            for (int waits = 0; !done && waits < LONGEST_ACCESS && !Verilated::gotFinish(); waits++) {
+                cycle(CLOCK_OF_ACCESSES);
                 done = top->done;
             }
             answer[1] = top->answer;
             answer[2] = (done && top->error ? 1 : 0) | (done ? 0 : 2);
-            edge();
+            until(CLOCK_OF_ACCESSES, true);
             top->request = 0;
-            settle();
-            answer[0]++;
+            until(CLOCK_OF_ACCESSES, false);
         } else if (what == 2) {
             set_input();
-            settle();
+            top->eval();
         } else if (what == 4) {
             for (uint32_t count = word(); count > 0; count--) set_input();
-            settle();
-            edge();
-            answer[0] = 1;
+            top->eval();
+            until(0, true);
             for (uint32_t count = word(); count > 0; count--) write_input(top, word(), 0);
-            settle();
+            until(0, false);
         } else {
             top->request = 0;
-            top->rst = 1;
-            for (int at = 0; at < 4; at++) { settle(); edge(); }
-            top->rst = 0;
-            settle();
+            reset();
         }
+        answer[0] = cycles_done - begin;
         answer[2] |= Verilated::gotFinish() ? 4 : 0;
         read_outputs(top, now);
         give(answer, sizeof answer);

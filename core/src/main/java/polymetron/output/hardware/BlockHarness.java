@@ -17,13 +17,14 @@ import polymetron.verilog.ModuleHeader;
 import polymetron.verilog.Net;
 
 /**
- * A block alone, with plain accesses in front of its registers, so that a program can step it: one clock, one reset, the access of
- * {@link Signals#ACCESS}, and inputs and outputs by number. What has several clocks or moves data by itself cannot stand alone. Each
- * stream has two words of a buffer in front of the block, so that nothing of what is outside reaches through to what comes out in the
+ * A block alone, with plain accesses in front of its registers, so that a program can step it: up to four clocks with a reset each, the
+ * access of {@link Signals#ACCESS}, and inputs and outputs by number. What moves data by itself cannot stand alone, nor what has streams
+ * in several clocks. Each stream has two words of a buffer in front of the block, so that nothing of what is outside reaches through to what comes out in the
  * same cycle: a word takes a cycle more on its way in and out.
  *
  * @param files Verilog and VHDL by name; {@code harness.v} has the module {@code harness}
  * @param entities what of the VHDL the Verilog uses
+ * @param clocks the first is the one in which the block is stepped
  * @param inputs names of ports that come in, in the order of the harness's {@code in0}, {@code in1} …
  * @param outputs likewise for {@code out0} …
  * @param streams where among those the streams are
@@ -31,6 +32,7 @@ import polymetron.verilog.Net;
 public record BlockHarness(
         SortedMap<String, String> files,
         List<VhdlEntity> entities,
+        HarnessClocks clocks,
         List<Line> inputs,
         List<Line> outputs,
         List<HarnessStream> streams,
@@ -49,7 +51,7 @@ public record BlockHarness(
             ElaboratedPlatform platform, ElaboratedBlock block, SizedInterface form) {
         boolean isAlone =
                 block.type().hardware() != null
-                        && block.type().clocks().size() <= 1
+                        && HarnessClocks.canBeStepped(platform, block)
                         && block.type().clockOutputs().isEmpty()
                         && block.type().resetOutputs().isEmpty()
                         && (block.type().clocks().isEmpty() || !block.type().resets().isEmpty())
@@ -71,11 +73,16 @@ public record BlockHarness(
         List<Module> modules =
                 BlockModule.of(platform, block, behaviour, NO_FINGERPRINT, "harness_block");
         Module harness = new Module("harness");
-        Net clk = harness.input("clk", 1);
-        Net rst = harness.input("rst", 1);
+        HarnessClocks clocks = HarnessClocks.of(platform, block, form);
+        Map<String, Net> pulses = clocks.inputs(harness, "clk");
+        Map<String, Net> resets = clocks.inputs(harness, "rst");
+        Net clk = pulses.get(clocks.stepped().name());
+        Net rst = resets.get(clocks.stepped().name());
         int addressBits =
                 form == null ? Integer.SIZE : Interface.of(platform, block, form).addressBits();
-        Map<String, Net> nets = bus(platform, block, form, harness, clk, rst);
+        String ofBus = clocks.ofAccesses().name();
+        Map<String, Net> nets =
+                bus(platform, block, form, harness, pulses.get(ofBus), resets.get(ofBus));
         HarnessStreams streams = new HarnessStreams(harness, clk, rst, block.shape().streams());
         Map<String, Expression> ins = new LinkedHashMap<>();
         Map<String, Net> outs = new LinkedHashMap<>();
@@ -85,7 +92,7 @@ public record BlockHarness(
             String name = port.net().name();
             int bits = port.net().bits();
             boolean isInput = port.way() == Module.Way.INPUT;
-            Net ofBus =
+            Net signal =
                     form != null && name.startsWith(form.name() + "_")
                             ? nets.get(name.substring(form.name().length() + 1))
                             : null;
@@ -95,20 +102,16 @@ public record BlockHarness(
                 } else {
                     outs.put(name, streams.net(name));
                 }
-            } else if (ofBus != null) {
+            } else if (signal != null) {
                 if (isInput) {
-                    ins.put(name, ofBus.read());
+                    ins.put(name, signal.read());
                 } else {
-                    outs.put(name, ofBus);
+                    outs.put(name, signal);
                 }
-            } else if (isInput
-                    && block.type().clocks().stream()
-                            .anyMatch(each -> BlockModule.port(each.name()).equals(name))) {
-                ins.put(name, clk.read());
-            } else if (isInput
-                    && block.type().resets().stream()
-                            .anyMatch(each -> BlockModule.port(each.name()).equals(name))) {
-                ins.put(name, rst.read());
+            } else if (isInput && clocks.ofInput(name) != null) {
+                ins.put(name, pulses.get(clocks.ofInput(name)).read());
+            } else if (isInput && clocks.ofReset(name) != null) {
+                ins.put(name, resets.get(clocks.ofReset(name)).read());
             } else if (bits > WIDEST) {
                 return Optional.empty();
             } else if (isInput) {
@@ -129,6 +132,7 @@ public record BlockHarness(
                 new BlockHarness(
                         files,
                         VhdlEntity.of(platform, block),
+                        clocks,
                         List.copyOf(inputs),
                         List.copyOf(outputs),
                         ends,

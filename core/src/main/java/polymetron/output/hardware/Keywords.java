@@ -28,19 +28,23 @@ public final class Keywords {
                          + " subtype supply0 supply1 table task then time to tran tranif0 tranif1"
                          + " transport tri tri0 tri1 triand trior trireg type unaffected units"
                          + " unsigned until use variable vectored vmode vprop vunit wait wand weak0"
-                         + " weak1 when while wire with wor xnor xor accept_on always_comb"
-                         + " always_ff always_latch before bind bins binsof bit break byte chandle"
-                         + " checker class clocking const constraint continue covergroup coverpoint"
-                         + " cross dist do endchecker endclass endclocking endgroup endinterface"
-                         + " endpackage endprogram endproperty endsequence enum eventually expect"
-                         + " export extends extern final first_match foreach forkjoin global iff"
-                         + " ignore_bins illegal_bins implements implies import inside int"
-                         + " interconnect interface intersect join_any join_none let local logic"
-                         + " longint matches modport nettype nexttime packed priority program rand"
-                         + " randc randcase randsequence ref reject_on s_always s_eventually"
-                         + " s_nexttime s_until s_until_with shortint shortreal soft solve static"
-                         + " string struct super sync_accept_on sync_reject_on tagged this"
-                         + " throughout timeprecision timeunit typedef union unique unique0"
+                         + " weak1 when while wire with wor xnor xor")
+                            .split(" "));
+
+    private static final Set<String> OF_SYSTEM_VERILOG =
+            Set.of(
+                    ("accept_on always_comb always_ff always_latch before bind bins binsof bit"
+                         + " break byte chandle checker class clocking const constraint continue"
+                         + " covergroup coverpoint cross dist do endchecker endclass endclocking"
+                         + " endgroup endinterface endpackage endprogram endproperty endsequence"
+                         + " enum eventually expect export extends extern final first_match foreach"
+                         + " forkjoin global iff ignore_bins illegal_bins implements implies import"
+                         + " inside int interconnect interface intersect join_any join_none let"
+                         + " local logic longint matches modport nettype nexttime packed priority"
+                         + " program rand randc randcase randsequence ref reject_on s_always"
+                         + " s_eventually s_nexttime s_until s_until_with shortint shortreal soft"
+                         + " solve static string struct super sync_accept_on sync_reject_on tagged"
+                         + " this throughout timeprecision timeunit typedef union unique unique0"
                          + " until_with untyped uwire var virtual void wait_order weak wildcard"
                          + " within")
                             .split(" "));
@@ -49,6 +53,11 @@ public final class Keywords {
 
     /** Whether a name in lower case is a word of a language. */
     public static boolean isKeyword(String name) {
-        return ALL.contains(name);
+        return ALL.contains(name) || OF_SYSTEM_VERILOG.contains(name);
+    }
+
+    /** Whether it is a word of SystemVerilog, and can be a name in Verilog. */
+    public static boolean isOfSystemVerilog(String name) {
+        return OF_SYSTEM_VERILOG.contains(name);
     }
 }
