@@ -131,6 +131,19 @@ function addParameter(): void {
         macro: name,
     })
 }
+
+/** With several clocks each interface is in one of them. */
+const hasClocks = computed(() => (definition.value.clocks?.length ?? 0) > 1)
+const clockOf = (of: { clock?: string }): string => of.clock ?? definition.value.clocks?.[0]?.name ?? ''
+const clocking = computed(() => {
+    const clocks = (definition.value.clocks ?? []).map((each) => each.name)
+    const resets = (definition.value.resets ?? []).map((each) => each.name)
+    return clocks.length > 1
+        ? `Clocks are ${clocks.join(', ')}; resets ${resets.join(', ')}.`
+        : clocks.length
+          ? `Clock and reset are ${clocks[0]} and ${resets[0] ?? 'none'}.`
+          : ''
+})
 const value = (event: Event): string => (event.target as HTMLInputElement).value
 </script>
 
@@ -146,10 +159,33 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </option>
                 </select>
             </label>
+            <label v-if="bus && hasClocks">
+                in
+                <select
+                    class="input ml-1 font-mono"
+                    aria-label="Clock of the registers"
+                    :value="clockOf(bus)"
+                    @change="bus.clock = value($event)"
+                >
+                    <option v-for="each in definition.clocks" :key="each.name">{{ each.name }}</option>
+                </select>
+            </label>
             <span class="text-[13px] text-soft"
-                >Clock and reset are clk and rst. The block works on any bus: adapters are inserted where they
-                differ.</span
+                >{{ clocking }} The block works on any bus: adapters are inserted where they differ.</span
             >
+        </div>
+        <div v-if="hasClocks && definition.streams?.length" class="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+            <label v-for="stream in definition.streams" :key="stream.name">
+                <span class="text-soft">Stream</span> <span class="font-mono">{{ stream.name }}</span> in
+                <select
+                    class="input ml-1 font-mono"
+                    :aria-label="`Clock of ${stream.name}`"
+                    :value="clockOf(stream)"
+                    @change="stream.clock = value($event)"
+                >
+                    <option v-for="each in definition.clocks" :key="each.name">{{ each.name }}</option>
+                </select>
+            </label>
         </div>
         <div class="mt-2 grid grid-cols-[auto_auto_auto_auto_1fr_auto] items-center gap-x-2 gap-y-1">
             <template v-for="(outward, at) in definition.outward" :key="at">

@@ -25,7 +25,10 @@ export interface Definition {
     description: string
     defaultName: string
     parameters?: Parameter[]
+    clocks?: { name: string; minimumHz?: number; maximumHz?: number }[]
+    resets?: { name: string; clock?: string }[]
     busInterfaces?: BusInterface[]
+    streams?: { name: string; end: string; clock?: string }[]
     interrupts?: Interrupt[]
     outward?: Outward[]
     registers?: Register[]
@@ -50,6 +53,8 @@ export interface BusInterface {
     name: string
     role: string
     protocols: string[]
+    /** Input that it belongs to; the first where it is missing. */
+    clock?: string
     [key: string]: unknown
 }
 

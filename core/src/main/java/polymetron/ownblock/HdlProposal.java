@@ -81,6 +81,7 @@ public final class HdlProposal {
     private final ObjectNode definition = JsonNodeFactory.instance.objectNode();
     private final Map<String, Reason> reasons = new LinkedHashMap<>();
     private final FittedModule fitted;
+    private final NamedClocks clockNames = new NamedClocks();
 
     /** Parameters of the module that the block has as well, by their names in the module. */
     private final Map<String, String> parameters = new TreeMap<>();
@@ -208,57 +209,49 @@ public final class HdlProposal {
     private void clocksAndResets(List<HdlPort> left) {
         ArrayNode clocks = definition.putArray("clocks");
         ArrayNode resets = definition.putArray("resets");
-        List<String> clockNames = new ArrayList<>();
         for (HdlPort port : List.copyOf(left)) {
             String name = port.name().toLowerCase(Locale.ROOT);
             if (port.way() == Module.Way.INPUT && isOneBit(port) && CLOCK.matcher(name).matches()) {
-                String its = clockNames.isEmpty() ? "clk" : plain(name);
-                clockNames.add(its);
+                String its = clockNames.names().isEmpty() ? "clk" : plain(name);
+                clockNames.add(port.name(), its);
                 clocks.addObject().put("name", its);
                 fitted.connect(port, its, false);
                 say(port, "clock " + its, "a one-bit input named like a clock");
                 left.remove(port);
             }
         }
-        Set<String> taken = new HashSet<>(clockNames);
+        Set<String> taken = new HashSet<>(clockNames.names());
         for (HdlPort port : List.copyOf(left)) {
             String name = port.name().toLowerCase(Locale.ROOT);
             boolean isReset =
                     port.way() == Module.Way.INPUT
                             && isOneBit(port)
                             && RESET.matcher(name).matches();
-            if (isReset && !clockNames.isEmpty()) {
+            if (isReset && !clockNames.names().isEmpty()) {
                 boolean isLow = LOW.matcher(name).matches();
                 String its = fresh(taken, resets.isEmpty() ? "rst" : plain(name));
                 ObjectNode reset = resets.addObject();
                 reset.put("name", its);
-                reset.put("clock", clockOf(name, clockNames));
+                reset.put("clock", clockNames.of(name));
                 fitted.connect(port, its, isLow);
                 say(
                         port,
                         "reset " + its,
-                        isLow
-                                ? "a one-bit input named like an active-low reset; it is inverted"
-                                : "a one-bit input named like a reset");
+                        (isLow
+                                        ? "a one-bit input named like an active-low reset; it is"
+                                                + " inverted"
+                                        : "a one-bit input named like a reset")
+                                + clockNames.said(name));
                 left.remove(port);
             }
         }
-        if (!clockNames.isEmpty() && resets.isEmpty()) {
+        if (!clockNames.names().isEmpty() && resets.isEmpty()) {
             // A bus needs one, and what follows a clock has one.
             ObjectNode reset = resets.addObject();
             reset.put("name", "rst");
-            reset.put("clock", clockNames.getFirst());
+            reset.put("clock", clockNames.names().getFirst());
             fitted.add("input", "rst", "");
         }
-    }
-
-    /** The clock whose name begins like that of the reset. */
-    private static String clockOf(String reset, List<String> clocks) {
-        String prefix = reset.replaceFirst("_?[a-z]?(rst|reset).*$", "");
-        return clocks.stream()
-                .filter(clock -> !prefix.isEmpty() && clock.startsWith(prefix))
-                .findFirst()
-                .orElse(clocks.getFirst());
     }
 
     /** Whole numbers can be chosen, but for those that the widths of a bus follow from. */
@@ -352,6 +345,7 @@ public final class HdlProposal {
             form.put("addressWidth", address);
         }
         form.put("executable", false);
+        clock(form, bus.prefix());
         for (String signal : ProtocolSignals.names(protocol)) {
             boolean goesIn = ProtocolSignals.isOfInitiator(protocol, signal) == bus.isTarget();
             fitted.bus(
@@ -372,7 +366,14 @@ public final class HdlProposal {
                                 say(
                                         port,
                                         what,
-                                        "named like %s, with its direction".formatted(signal)));
+                                        "named like %s, with its direction%s"
+                                                .formatted(signal, clockNames.said(bus.prefix()))));
+    }
+
+    private void clock(ObjectNode form, String prefix) {
+        if (clockNames.areSeveral()) {
+            form.put("clock", clockNames.of(prefix));
+        }
     }
 
     private int bits(BusSignals bus, String... signals) {
@@ -403,6 +404,7 @@ public final class HdlProposal {
         if (stream.signals().containsKey("tkeep")) {
             form.put("byteLanes", 1);
         }
+        clock(form, stream.prefix());
         stream.signals()
                 .forEach(
                         (signal, port) -> {
@@ -411,7 +413,8 @@ public final class HdlProposal {
                                     port,
                                     "%s of stream %s"
                                             .formatted(stream.isSource() ? "source" : "sink", name),
-                                    "named like %s, with its direction".formatted(signal));
+                                    "named like %s, with its direction%s"
+                                            .formatted(signal, clockNames.said(stream.prefix())));
                         });
         if (!stream.signals().containsKey("tready")) {
             fitted.alwaysReady(name, stream.isSource());

@@ -22,6 +22,8 @@ import polymetron.json.DocumentException;
 import polymetron.library.BlockType;
 import polymetron.library.Board;
 import polymetron.library.Library;
+import polymetron.library.ResetInput;
+import polymetron.library.StreamType;
 import polymetron.outside.Tool;
 import polymetron.platform.Platform;
 
@@ -326,6 +328,42 @@ final class OwnBlockTest {
                 .contains(
                         "/drivers: uart.h is the driver of polymetron:processor:hard-complex:1.0;"
                                 + " give it another name");
+    }
+
+    /** With several clocks a stream that is taken for one of another clock would lose words. */
+    @Test
+    void interfacesAreInTheClockThatIsNamedLikeThem() {
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put(
+                "m.v",
+                """
+                module m (
+                    input axis_aclk, input s_axi_aclk, input sys_clk, input s_axi_aresetn, input axis_aresetn,
+                    input [7:0] s_apb_paddr, input s_apb_psel, input s_apb_penable, input s_apb_pwrite,
+                    input [31:0] s_apb_pwdata, output s_apb_pready, output [31:0] s_apb_prdata, output s_apb_pslverr,
+                    input [7:0] s_axis_tdata, input s_axis_tvalid, output s_axis_tready,
+                    output [7:0] s_axi_out_tdata, output s_axi_out_tvalid, input s_axi_out_tready,
+                    output [7:0] other_tdata, output other_tvalid, input other_tready
+                );
+                endmodule
+                """);
+        BlockFromHdl found = BlockFromHdl.of(files, null, "own");
+        assertThat(found.problems()).isEmpty();
+        BlockType type = found.block().type();
+        // The first clock is called clk.
+        assertThat(type.resets())
+                .extracting(ResetInput::clock)
+                .containsExactly("s_axi_aclk", "clk");
+        assertThat(type.streams())
+                .extracting(StreamType::clock)
+                .containsExactly("clk", "s_axi_aclk", "clk");
+        assertThat(found.reasons())
+                .filteredOn(each -> each.port().matches("(s_axis|other)_tdata"))
+                .extracting(HdlProposal.Reason::why)
+                .containsExactly(
+                        "named like tdata, with its direction; in clk, which is named like it",
+                        "named like tdata, with its direction; in clk, as no clock is named like"
+                                + " it");
     }
 
     /** A port that is called as a clock is in many a circuit diagram. */
