@@ -151,7 +151,7 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
     <section aria-labelledby="interfaces">
         <h2 id="interfaces" class="heading">What it is connected to</h2>
         <div class="mt-1.5 flex items-center gap-3">
-            <label v-if="bus">
+            <label v-if="bus" class="whitespace-nowrap">
                 Registers on
                 <select class="input ml-1" :value="bus.protocols[0]" @change="setProtocol(value($event))">
                     <option v-for="each in PROTOCOLS" :key="each.value" :value="each.value">
@@ -159,7 +159,7 @@ const value = (event: Event): string => (event.target as HTMLInputElement).value
                     </option>
                 </select>
             </label>
-            <label v-if="bus && hasClocks">
+            <label v-if="bus && hasClocks" class="whitespace-nowrap">
                 in
                 <select
                     class="input ml-1 font-mono"

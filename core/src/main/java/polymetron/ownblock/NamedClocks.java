@@ -1,6 +1,7 @@
 package polymetron.ownblock;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -18,11 +19,14 @@ final class NamedClocks {
     /** Words of each clock without the one that says that it is one, by its name in the block. */
     private final Map<String, List<String>> words = new LinkedHashMap<>();
 
+    private final Map<String, String> ports = new HashMap<>();
+
     /**
      * @param port the module's
      * @param name what the block calls it
      */
     void add(String port, String name) {
+        ports.put(name, port);
         words.put(name, words(port.toLowerCase(Locale.ROOT).replaceFirst(CLOCK, "")));
     }
 
@@ -64,12 +68,11 @@ final class NamedClocks {
         if (!areSeveral()) {
             return "";
         }
-        boolean isNamed =
-                !words.get(of(name)).isEmpty()
-                        && new HashSet<>(words(name)).containsAll(words.get(of(name)));
-        return "; in %s%s"
+        List<String> words = this.words.get(of(name));
+        boolean isNamed = !words.isEmpty() && words(name).containsAll(words);
+        return "; in %s, %s"
                 .formatted(
-                        of(name),
-                        isNamed ? ", which is named like it" : ", as no clock is named like it");
+                        ports.get(of(name)),
+                        isNamed ? "which is named like it" : "as no clock is named like it");
     }
 }

@@ -361,9 +361,10 @@ final class OwnBlockTest {
                 .filteredOn(each -> each.port().matches("(s_axis|other)_tdata"))
                 .extracting(HdlProposal.Reason::why)
                 .containsExactly(
-                        "named like tdata, with its direction; in clk, which is named like it",
-                        "named like tdata, with its direction; in clk, as no clock is named like"
-                                + " it");
+                        "named like tdata, with its direction; in axis_aclk, which is named like"
+                                + " it",
+                        "named like tdata, with its direction; in axis_aclk, as no clock is named"
+                                + " like it");
     }
 
     /** A port that is called as a clock is in many a circuit diagram. */
