@@ -132,6 +132,16 @@ final class DmaChannel {
         return planned;
     }
 
+    /** Bytes of the transfer under way that have been moved, and a place to put them; -1 between transfers and within a burst. */
+    long moved() {
+        return does == Does.MOVES && planned < 0 && !failed && !leaves ? moved : -1;
+    }
+
+    void putMoved(long bytes) {
+        moving = bytes;
+        moved = bytes;
+    }
+
     private boolean isIdle() {
         return does == Does.RESTS && !asked && (receives || words.held() == 0);
     }

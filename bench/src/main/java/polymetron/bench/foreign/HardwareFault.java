@@ -1,5 +1,7 @@
 package polymetron.bench.foreign;
 
+import java.util.Comparator;
+import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -11,7 +13,9 @@ import java.util.regex.Pattern;
  * @param what the signal where it has a name, and what is wrong with it
  */
 public record HardwareFault(String command, String at, String what) {
-    private static final Pattern SOURCE = Pattern.compile(" -src ([^:\\s]+:[1-9]\\d*)\\S*");
+    /** A place in the text: lines and columns from and to. */
+    private static final Pattern SOURCE =
+            Pattern.compile(" -src ([^:\\s]+):([1-9]\\d*)\\.(\\d+)-(\\d+)\\.(\\d+)");
 
     /** In the name of a cell, behind the path of instances: where it comes from itself. */
     private static final Pattern OF_CELL =
@@ -25,7 +29,6 @@ public record HardwareFault(String command, String at, String what) {
      */
     public static HardwareFault of(String command) {
         Matcher cell = OF_CELL.matcher(command);
-        Matcher source = SOURCE.matcher(command);
         Matcher wire = WIRE.matcher(command);
         Matcher mode = MODE.matcher(command);
         String how =
@@ -40,7 +43,22 @@ public record HardwareFault(String command, String at, String what) {
             String bit = wire.group(2);
             signal = wire.group(1) + (bit == null ? "" : "[" + bit + "]");
         }
-        String at = cell.find() ? cell.group(1) : source.find() ? source.group(1) : "?";
+        boolean isNamed = !signal.startsWith("a bit");
+        String at =
+                cell.find()
+                        ? cell.group(1)
+                        : SOURCE.matcher(command)
+                                .results()
+                                // That of a signal comes first.
+                                .min(Comparator.comparingLong(found -> isNamed ? 0 : extent(found)))
+                                .map(found -> found.group(1) + ":" + found.group(2))
+                                .orElse("?");
         return new HardwareFault(command, at, signal + " " + how);
+    }
+
+    /** How much text it is: instances around a cell are among its places, and are longer. */
+    private static long extent(MatchResult place) {
+        long lines = Long.parseLong(place.group(4)) - Long.parseLong(place.group(2));
+        return 1_000_000 * lines + Long.parseLong(place.group(5)) - Long.parseLong(place.group(3));
     }
 }

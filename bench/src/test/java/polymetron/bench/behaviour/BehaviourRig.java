@@ -1,5 +1,6 @@
 package polymetron.bench.behaviour;
 
+import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.math.BigInteger;
@@ -11,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -80,19 +82,31 @@ public final class BehaviourRig {
      * @param mutant which change of the hardware is on; 0 for none
      */
     public String wrong(int mutant) {
-        List<String> lines =
-                Tool.tryRun(hdl, "vvp", "-n", name + ".vvp", "+MUTANT=" + mutant)
-                        .output()
-                        .lines()
-                        .toList();
-        List<String> outputs = shown("");
-        if (lines.size() != expected.size()) {
-            return "%d cycles instead of %d: %s"
-                    .formatted(
-                            lines.size(), expected.size(), lines.isEmpty() ? "" : lines.getLast());
+        try {
+            Process simulation =
+                    new ProcessBuilder("vvp", "-n", name + ".vvp", "+MUTANT=" + mutant)
+                            .directory(hdl.toFile())
+                            .redirectErrorStream(true)
+                            .start();
+            // What is wrong is mostly so from the first cycles on: the rest need not be waited for.
+            try (BufferedReader lines = simulation.inputReader()) {
+                return wrong(lines);
+            } finally {
+                simulation.destroyForcibly();
+            }
+        } catch (IOException failure) {
+            throw new UncheckedIOException(failure);
         }
-        for (int cycle = 0; cycle < lines.size(); cycle++) {
-            String[] values = lines.get(cycle).split(" ");
+    }
+
+    private String wrong(BufferedReader lines) throws IOException {
+        List<String> outputs = shown(UnaryOperator.identity());
+        for (int cycle = 0; cycle < expected.size(); cycle++) {
+            String line = lines.readLine();
+            String[] values = line == null ? new String[0] : line.split(" ");
+            if (values.length != outputs.size()) {
+                return "%d cycles instead of %d: %s".formatted(cycle, expected.size(), line);
+            }
             for (int at = 0; at < values.length; at++) {
                 Long due = expected.get(cycle).get(outputs.get(at));
                 if (due != null && !isSame(values[at], due)) {
@@ -121,10 +135,10 @@ public final class BehaviourRig {
     }
 
     /** Outputs, and registers that are put somewhere: both are compared where it is known what they are. */
-    private List<String> shown(String prefix) {
+    private List<String> shown(UnaryOperator<String> place) {
         return Stream.concat(
                         outputs().stream().map(HdlPort::name),
-                        behaviour.registers().keySet().stream().map(each -> prefix + each))
+                        behaviour.registers().keySet().stream().map(place))
                 .toList();
     }
 
@@ -205,7 +219,7 @@ public final class BehaviourRig {
         }
         for (Map.Entry<String, Integer> each : behaviour.registers().entrySet()) {
             String value = "to_" + each.getKey().replace('.', '_');
-            String place = "block." + prefix + each.getKey();
+            String place = place(text, prefix, each.getKey());
             declared.append(
                     "    reg put_%1$s;\n    reg [%2$d:0] %1$s;\n"
                             .formatted(value, each.getValue() - 1));
@@ -229,8 +243,11 @@ public final class BehaviourRig {
                 module.ports().stream()
                         .map(port -> ".%1$s(%1$s)".formatted(port.name()))
                         .collect(Collectors.joining(", "));
-        String formats = shown("").stream().map(each -> "%h").collect(Collectors.joining(" "));
-        String outputs = String.join(", ", shown("block." + prefix));
+        String formats =
+                shown(UnaryOperator.identity()).stream()
+                        .map(each -> "%h")
+                        .collect(Collectors.joining(" "));
+        String outputs = String.join(", ", shown(each -> place(text, prefix, each)));
         return """
         module bench;
             reg clk = 0;
@@ -269,10 +286,18 @@ public final class BehaviourRig {
                         release);
     }
 
+    /** In a changed module, which is flat, a register of a part has a name with points. */
+    private static String place(String text, String prefix, String register) {
+        String flat = "\\%s ".formatted(register);
+        return "block." + prefix + (text.contains(flat) ? flat : register);
+    }
+
     private static boolean isRegister(String text, String register, boolean isChanged) {
         String where = isChanged ? text.substring(text.indexOf("module mutated")) : text;
-        return register.contains(".")
-                || Pattern.compile("\\breg +(\\[[^;,]*\\] *)?%s\\b".formatted(register))
+        boolean isFlat = where.contains("\\%s ".formatted(register));
+        String name = isFlat ? Pattern.quote("\\" + register) + " " : register + "\\b";
+        return register.contains(".") && !isFlat
+                || Pattern.compile("\\breg +(\\[[^;,]*\\] *)?%s".formatted(name))
                         .matcher(where)
                         .find();
     }

@@ -98,7 +98,8 @@ final class BehaviourTest {
         "dma, RING=1 FIFO=16 BURST=4 LENGTH=32",
         "dma, RING=1 FIFO=16 BURST=4 LENGTH=8",
         "dma, RING=1 FIFO=64 BURST=1 WIDTH=64",
-        "dma, RING=1 FIFO=64 BURST=16 WIDTH=64"
+        "dma, RING=1 FIFO=64 BURST=16 WIDTH=64",
+        "dma, RING=1 FIFO=256 BURST=256 WIDTH=64"
     })
     void worksAsOnTheBench(String type, String settings) {
         Map<String, String> chosen = new TreeMap<>();

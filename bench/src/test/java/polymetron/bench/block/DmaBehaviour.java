@@ -10,6 +10,7 @@ import java.nio.ByteOrder;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Random;
 import polymetron.bench.behaviour.Behaviour;
@@ -32,15 +33,26 @@ public final class DmaBehaviour implements Behaviour {
     private static final int DESCRIPTORS = 16;
     private static final int DESCRIPTOR = 16;
 
+    /** A descriptor lies somewhere in a part of memory of this size, at a word that follows from the address of the part. */
+    private static final int AROUND_DESCRIPTOR = 64;
+
+    private static final int OFFSET_SHIFT = 6;
+
     /** Cycles after which a long transfer is given up. */
     private static final int LONGEST_CALM = 60_000;
 
+    private static final int LONGEST_CALM_BITS = 20;
+
     private static final int RESET = 8;
+
+    /** A transfer moves fewer bytes than two to this power here. */
+    private static final int MOST_MOVED_BITS = 22;
 
     private final Random random = new Random(7);
     private final int[] descriptors =
             random.ints(DESCRIPTORS, 0, 1 << RING_SHIFT)
-                    .map(each -> RING << RING_SHIFT | each & -DESCRIPTOR)
+                    .map(each -> RING << RING_SHIFT | each & -AROUND_DESCRIPTOR)
+                    .map(each -> each + offset(each))
                     .toArray();
     private final DmaModel model;
     private final RegisterBank bank;
@@ -57,6 +69,9 @@ public final class DmaBehaviour implements Behaviour {
 
     /** Whether words are taken seldom, so that those that wait leave less room than a burst has words. */
     private boolean slowSink;
+
+    /** Whether words come seldom, so that those that wait run out. */
+    private boolean slowSource;
 
     /** A channel: what it asks memory for, and what software does with it. */
     private final class Side {
@@ -128,7 +143,7 @@ public final class DmaBehaviour implements Behaviour {
             if (place >>> RING_SHIFT == RING) {
                 ByteBuffer words = ByteBuffer.wrap(into).order(ByteOrder.LITTLE_ENDIAN);
                 for (int at = 0; at < into.length; at += Integer.BYTES) {
-                    int word = place + at & DESCRIPTOR - 1;
+                    int word = place + at - offset(place) & DESCRIPTOR - 1;
                     if (word == 0) {
                         words.putInt(at, descriptor());
                     } else if (word == 8 && random.nextInt(8) > 0) {
@@ -187,12 +202,10 @@ public final class DmaBehaviour implements Behaviour {
                     in.put(name + "_LENGTH_BYTES_stored", 1L);
                     // One that never ends is reset.
                     boolean isLong = random.nextInt(20) == 0;
-                    write(
-                            16,
-                            isLong
-                                    ? (1 << random.nextInt(20)) + random.nextInt(70)
-                                    : random.nextInt(70));
-                    calm = isLong && runs && random.nextBoolean() ? 1 : 0;
+                    int bits = random.nextInt(lengthBits);
+                    write(16, (isLong ? 1 << bits : 0) + random.nextInt(70));
+                    boolean mayEnd = isLong && bits < LONGEST_CALM_BITS;
+                    calm = mayEnd && runs && random.nextBoolean() ? 1 : 0;
                 }
                 case 6, 7 -> put("CONTROL", "RUN", random.nextInt(8) == 0 ? 0 : 1);
                 case 8 -> put("CONTROL", "RING", random.nextInt(2));
@@ -291,9 +304,15 @@ public final class DmaBehaviour implements Behaviour {
 
     private final List<Runnable> late = new ArrayList<>();
 
+    /** Registers of the hardware that are put somewhere before the edge that comes. */
+    private final Map<String, Long> moved = new LinkedHashMap<>();
+
+    private final int lengthBits;
+
     public DmaBehaviour(
             ElaboratedPlatform platform, ElaboratedBlock block, Map<String, Long> parameters) {
         bytes = parameters.get("WIDTH").intValue() / Byte.SIZE;
+        lengthBits = parameters.get("LENGTH").intValue();
         bank =
                 new RegisterBank(
                         block.shape().registersOf("registers"), platform.frequencyHz(block));
@@ -314,14 +333,39 @@ public final class DmaBehaviour implements Behaviour {
         return "polymetron_dma";
     }
 
+    /** Of the bytes of a transfer the upper bits would take hours. */
     @Override
     public Map<String, Integer> registers() {
-        return Map.of();
+        Map<String, Integer> registers = new LinkedHashMap<>();
+        if (lengthBits > MOST_MOVED_BITS) {
+            for (String side : List.of("sends", "receives")) {
+                for (String each : List.of("moving", "moved")) {
+                    registers.put("%s.channel.%s".formatted(side, each), lengthBits);
+                }
+            }
+        }
+        return registers;
     }
 
     @Override
     public Map<String, Long> put(Random ignored, int cycle) {
-        return Map.of();
+        return moved;
+    }
+
+    private void putMoved(Side side) {
+        if (lengthBits <= MOST_MOVED_BITS || side.channel().moved() < 0 || random.nextInt(16) > 0) {
+            return;
+        }
+        // What is moved afterwards has room.
+        long bytes = random.nextLong((1L << lengthBits) - (1L << MOST_MOVED_BITS));
+        side.channel().putMoved(bytes);
+        for (String each : List.of("moving", "moved")) {
+            moved.put("%ss.channel.%s".formatted(side.name.toLowerCase(Locale.ROOT), each), bytes);
+        }
+    }
+
+    private static int offset(int place) {
+        return (place >>> OFFSET_SHIFT & 3) * Integer.BYTES;
     }
 
     /** The edge is done here: when memory answers is known afterwards. */
@@ -338,7 +382,10 @@ public final class DmaBehaviour implements Behaviour {
         receive.inputs(in);
         send.software(in);
         receive.software(in);
-        if (offered == null && random.nextInt(4) > 0) {
+        if (random.nextInt(400) == 0) {
+            slowSource = random.nextInt(2) == 0;
+        }
+        if (offered == null && (slowSource ? random.nextInt(20) == 0 : random.nextInt(4) > 0)) {
             offered = word();
         }
         in.put("from_stream_tvalid", offered == null ? 0L : 1);
@@ -366,6 +413,9 @@ public final class DmaBehaviour implements Behaviour {
         }
         long sendLength = send.field("LENGTH", "BYTES").get();
         long receiveLength = receive.field("LENGTH", "BYTES").get();
+        moved.clear();
+        putMoved(send);
+        putMoved(receive);
         element.edge(offered, takes);
         if (offered != null && isReady) {
             offered = null;
@@ -381,6 +431,12 @@ public final class DmaBehaviour implements Behaviour {
         boolean last = random.nextInt(receive.calm > 0 ? 5000 : 12) == 0;
         boolean[] keep = new boolean[bytes];
         java.util.Arrays.fill(keep, 0, last ? 1 + random.nextInt(bytes) : bytes, true);
+        if (random.nextInt(8) == 0) {
+            // No byte of a word has to be there.
+            for (int at = 0; at < bytes; at++) {
+                keep[at] = random.nextBoolean();
+            }
+        }
         return new StreamWord(word, keep, last);
     }
 
@@ -411,6 +467,7 @@ public final class DmaBehaviour implements Behaviour {
         offered = null;
         written.clear();
         late.clear();
+        moved.clear();
         for (Side side : List.of(send, receive)) {
             side.cyclesLeft = 0;
             side.resetsAgainIn = -1;

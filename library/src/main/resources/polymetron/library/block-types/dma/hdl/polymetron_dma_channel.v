@@ -88,7 +88,8 @@ module polymetron_dma_channel #(
     reg [LENGTH-1:0] moved;
     // Accesses that follow this one in its burst, once it was requested.
     reg planned;
-    reg [7:0] beats;
+    localparam BEATS = BURST > 4 ? $clog2(BURST) : 2;
+    reg [BEATS-1:0] beats;
     reg [31:0] descriptor;
     reg [31:0] next;
 
@@ -151,7 +152,7 @@ module polymetron_dma_channel #(
             wire [8:0] to_page = of_page < {23'd0, to_length} ? of_page[8:0] : to_length;
             wire [8:0] to_words = of_words < {23'd0, to_page} ? of_words[8:0] : to_page;
             wire [8:0] following = to_words - 9'd1;
-            assign more = planned ? beats : !moves || !bursts || to_words == 9'd0 ? 8'd0 : following[7:0];
+            assign more = planned ? {{8 - BEATS{1'b0}}, beats} : !moves || !bursts || to_words == 9'd0 ? 8'd0 : following[7:0];
             wire unused_plan = following[8] | (|all[LOW-1:0]) | (|place[31:12]);
             if (RECEIVES != 0) begin : packets
                 // Of up to eight packets whose end is there it is known how many words they have; where there are more, words
@@ -275,7 +276,7 @@ module polymetron_dma_channel #(
             moving <= {LENGTH{1'b0}};
             moved <= {LENGTH{1'b0}};
             planned <= 1'b0;
-            beats <= 8'd0;
+            beats <= {BEATS{1'b0}};
             descriptor <= 32'd0;
             next <= 32'd0;
         end
@@ -334,7 +335,7 @@ module polymetron_dma_channel #(
             endcase
             if (request) begin
                 planned <= !done || more != 8'd0;
-                beats <= done ? more - 8'd1 : more;
+                beats <= more[BEATS-1:0] - {{BEATS - 1{1'b0}}, done};
             end
             // One that is written while the one before it starts is another one.
             if (length_stored && !ring) asked <= 1'b1;
