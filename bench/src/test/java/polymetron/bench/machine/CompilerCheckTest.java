@@ -18,7 +18,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 import polymetron.Shipped;
 import polymetron.bench.foreign.CompilerCheck;
 import polymetron.bench.foreign.ForeignModels;
-import polymetron.bench.foreign.SharedModels;
 import polymetron.ownblock.OwnBlock;
 
 /** What compilers say of blocks of others is handed on with its place, for each set of parameters. */
@@ -28,7 +27,7 @@ final class CompilerCheckTest {
 
     @BeforeEach
     void find() {
-        ForeignModels models = SharedModels.get();
+        ForeignModels models = new ForeignModels(folder.resolve("models"));
         assumeThat(models.compilers()).isPresent();
         check = models.compilers().orElseThrow();
     }
