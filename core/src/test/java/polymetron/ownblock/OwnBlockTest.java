@@ -330,6 +330,21 @@ final class OwnBlockTest {
                                 + " give it another name");
     }
 
+    /** What asks at a bus has all of its addresses. */
+    @Test
+    void anInitiatorHasWholeAddresses() {
+        String text =
+                DOCUMENT.replaceFirst(
+                        "\"busInterfaces\": \\[",
+                        "\"busInterfaces\": [{ \"name\": \"memory\", \"role\": \"initiator\","
+                                + " \"protocols\": [\"axi4-lite\"], \"dataWidth\": 32,"
+                                + " \"addressWidth\": 32, \"executable\": false },");
+        String module = LogicSkeleton.of(OwnBlockDocument.read("chime.json", text).type());
+        assertThat(module)
+                .contains("output wire [31:0] memory_address", "input  wire memory_done")
+                .contains("// memory: an access is asked for, until the cycle in which it is done");
+    }
+
     /** With several clocks a stream that is taken for one of another clock would lose words. */
     @Test
     void interfacesAreInTheClockThatIsNamedLikeThem() {

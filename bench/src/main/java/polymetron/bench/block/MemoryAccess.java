@@ -7,7 +7,7 @@ import polymetron.bench.hart.DirectMemory;
  * The accesses of an initiator, one after the other, each as long as its way takes. Those of a burst follow each other sooner, and
  * whether its writes have gone wrong is known with the last of them ({@code polymetron_axi4_burst_initiator}).
  */
-final class MemoryAccess {
+public final class MemoryAccess {
     private DirectMemory memory;
     private int left;
     private int answer;
@@ -20,7 +20,7 @@ final class MemoryAccess {
     private boolean failed;
     private byte[] read = {};
 
-    void connect(DirectMemory connected) {
+    public void connect(DirectMemory connected) {
         memory = connected;
     }
 
@@ -30,7 +30,7 @@ final class MemoryAccess {
      * @param more accesses that follow it in its burst
      * @return whether it is done at this edge
      */
-    boolean read(int address, int bytes, int more) {
+    public boolean read(int address, int bytes, int more) {
         begin(address, false, more);
         if (left > 0) {
             return false;
@@ -42,7 +42,7 @@ final class MemoryAccess {
     }
 
     /** The same of a write. */
-    boolean write(int address, byte[] bytes, boolean[] enabled, int more) {
+    public boolean write(int address, byte[] bytes, boolean[] enabled, int more) {
         begin(address, true, more);
         if (left == answer) {
             refused |= memory == null || !memory.write(address, bytes, enabled);
@@ -75,29 +75,29 @@ final class MemoryAccess {
     }
 
     /** Whether the access that is done was answered with an error. */
-    boolean hasFailed() {
+    public boolean hasFailed() {
         return failed;
     }
 
     /** What was read. */
-    byte[] answer() {
+    public byte[] answer() {
         return read;
     }
 
-    boolean isUnderWay() {
+    public boolean isUnderWay() {
         return left > 0;
     }
 
     /** For how many edges nothing happens but waiting, while an access is under way. */
-    long quietFor() {
+    public long quietFor() {
         return writes && left > answer ? left - answer - 1 : left - 1;
     }
 
-    void skip(long edges) {
+    public void skip(long edges) {
         left -= (int) Math.min(left, edges);
     }
 
-    void clear() {
+    public void clear() {
         left = 0;
         failed = false;
         follows = false;

@@ -2,7 +2,10 @@ package polymetron.bench.foreign;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
+import polymetron.bench.block.MemoryMover;
 import polymetron.bench.block.OwnBlockModel;
+import polymetron.bench.hart.DirectMemory;
 import polymetron.bench.machine.BenchException;
 import polymetron.output.hardware.BlockHarness;
 import polymetron.output.hardware.BlockHarness.Line;
@@ -12,11 +15,12 @@ import polymetron.output.hardware.BlockHarness.Line;
  * each access. What it does by itself in between is noticed at the next step: as soon as 64 cycles later, and after a while without
  * a change as late as 4096; the same run always notices it at the same cycle.
  */
-public class VerilatedModel extends OwnBlockModel {
-    static final int RUN = 0;
+public class VerilatedModel extends OwnBlockModel implements MemoryMover {
+    private static final int RUN = 0;
     private static final int ACCESS = 1;
     private static final int SET = 2;
     private static final int RESET = 3;
+    private static final int STEP = 4;
     static final int SOONEST = 64;
     static final int LATEST = 4096;
 
@@ -28,6 +32,7 @@ public class VerilatedModel extends OwnBlockModel {
     private final String name;
     private final StepperProcess process;
     private final BlockHarness harness;
+    private final List<ServedInitiator> initiators;
     private final long[] inputs;
     private long[] outputs;
 
@@ -41,6 +46,7 @@ public class VerilatedModel extends OwnBlockModel {
         this.name = name;
         this.process = process;
         this.harness = harness;
+        this.initiators = harness.initiators().stream().map(ServedInitiator::new).toList();
         this.inputs = new long[harness.inputs().size()];
         this.outputs = new long[harness.outputs().size()];
     }
@@ -58,11 +64,46 @@ public class VerilatedModel extends OwnBlockModel {
     }
 
     @Override
+    public void connect(Function<String, DirectMemory> memories) {
+        initiators.forEach(each -> each.connect(memories.apply(each.name())));
+    }
+
+    /** Lets at most so many cycles pass, until something that it drives has changed; returns how many have. */
+    final StepperProcess.Answer forward(int cycles) {
+        long quiet = cycles;
+        for (ServedInitiator each : initiators) {
+            quiet = Math.min(quiet, each.quietFor(outputs));
+        }
+        if (quiet <= 0) {
+            return step(new ArrayList<>(), new ArrayList<>());
+        }
+        long[] before = outputs;
+        StepperProcess.Answer answer = ask(RUN, (int) quiet);
+        initiators.forEach(each -> each.skip(before, answer.cycles()));
+        return answer;
+    }
+
+    /**
+     * Does one edge.
+     *
+     * @param set inputs of the cycle before it, each as number and both words of its value
+     * @param cleared numbers of inputs that are 0 again behind it
+     */
+    final StepperProcess.Answer step(List<Integer> set, List<Integer> cleared) {
+        initiators.forEach(each -> each.edge(outputs, set, cleared));
+        List<Integer> request = new ArrayList<>(List.of(STEP, set.size() / 3));
+        request.addAll(set);
+        request.add(cleared.size());
+        request.addAll(cleared);
+        return ask(request.stream().mapToInt(Integer::intValue).toArray());
+    }
+
+    @Override
     protected void run() {
         while (done < now() && !ended) {
             int cycles = (int) Math.min(now() - done, MOST_AT_ONCE);
             int before = pace;
-            ask(RUN, cycles);
+            forward(cycles);
             if (pace == before) {
                 pace = Math.min(LATEST, 2 * pace);
             }
@@ -79,6 +120,7 @@ public class VerilatedModel extends OwnBlockModel {
         done = 0;
         pace = SOONEST;
         ended = false;
+        initiators.forEach(ServedInitiator::clear);
         ask(RESET);
         done = 0;
     }
@@ -107,7 +149,9 @@ public class VerilatedModel extends OwnBlockModel {
     private StepperProcess.Answer access(int write, int offset, int value, int bytes) {
         pace = SOONEST;
         beforeAccess();
+        long[] before = outputs;
         StepperProcess.Answer answer = ask(ACCESS, write, offset & ~3, value, bytes);
+        initiators.forEach(each -> each.skip(before, answer.cycles()));
         accessed(answer.cycles());
         if (answer.isSilent()) {
             throw new BenchException(

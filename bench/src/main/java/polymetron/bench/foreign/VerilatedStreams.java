@@ -19,8 +19,6 @@ import polymetron.output.hardware.HarnessStream;
  * nothing moves.
  */
 final class VerilatedStreams extends VerilatedModel implements StreamBlock {
-    private static final int STEP = 4;
-
     /** Edges without a word after which it is no longer stepped one by one. */
     private static final int AWAKE = 32;
 
@@ -136,14 +134,6 @@ final class VerilatedStreams extends VerilatedModel implements StreamBlock {
         show();
     }
 
-    private void step(List<Integer> set, List<Integer> cleared) {
-        List<Integer> request = new ArrayList<>(List.of(STEP, set.size() / 3));
-        request.addAll(set);
-        request.add(cleared.size());
-        request.addAll(cleared);
-        ask(request.stream().mapToInt(Integer::intValue).toArray());
-    }
-
     /** Lets the edges pass that it owes; returns whether anything that it drives has changed. */
     private boolean catchUp() {
         long late = Math.min(ahead, owed);
@@ -153,7 +143,7 @@ final class VerilatedStreams extends VerilatedModel implements StreamBlock {
         boolean changes = false;
         while (left > 0) {
             int most = (int) Math.min(left, MOST_AT_ONCE);
-            StepperProcess.Answer answer = ask(RUN, most);
+            StepperProcess.Answer answer = forward(most);
             changes |= answer.cycles() < most;
             left -= Math.max(1, answer.cycles());
             if (answer.hasEnded()) {

@@ -173,7 +173,7 @@ public final class Machine implements AutoCloseable {
                                                     model));
                 }
             }
-            if (block.shape().busInterfaces().isEmpty()) {
+            if (block.shape().busInterfaces().stream().noneMatch(SizedInterface::isTarget)) {
                 withoutRegisters(own, block);
             }
         }
@@ -198,10 +198,10 @@ public final class Machine implements AutoCloseable {
         this.hart = hart(runs);
         this.console = view.console().map(uart -> (UartModel) models.get(uart.ref())).orElse(null);
         this.domain = runs.block().domain(null);
-        movers.forEach(
-                (block, model) -> {
+        models.forEach(
+                (ref, model) -> {
                     if (model instanceof MemoryMover mover) {
-                        mover.connect(side -> direct(platform.blockIndex().get(block), side));
+                        mover.connect(side -> direct(platform.blockIndex().get(ref.block()), side));
                     }
                 });
         hart.onProgress(this::catchUp);
@@ -210,7 +210,7 @@ public final class Machine implements AutoCloseable {
         reset();
     }
 
-    /** A user's block without a bus interface: it has no registers, but lines or streams. */
+    /** A user's block without a target on a bus: it has no registers, but lines, streams or accesses of its own. */
     private void withoutRegisters(OwnModels own, ElaboratedBlock block) {
         ownModel(own, block, null)
                 .ifPresent(

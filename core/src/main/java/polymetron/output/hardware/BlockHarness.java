@@ -18,8 +18,8 @@ import polymetron.verilog.Net;
 
 /**
  * A block alone, with plain accesses in front of its registers, so that a program can step it: up to four clocks with a reset each, the
- * access of {@link Signals#ACCESS}, and inputs and outputs by number. What moves data by itself cannot stand alone, nor what has streams
- * in several clocks. Each stream has two words of a buffer in front of the block, so that nothing of what is outside reaches through to what comes out in the
+ * access of {@link Signals#ACCESS}, and inputs and outputs by number. What has streams in several clocks cannot stand alone, nor what
+ * moves data by itself in another clock than that in which it is stepped. Each stream has two words of a buffer in front of the block, so that nothing of what is outside reaches through to what comes out in the
  * same cycle: a word takes a cycle more on its way in and out.
  *
  * @param files Verilog and VHDL by name; {@code harness.v} has the module {@code harness}
@@ -28,6 +28,7 @@ import polymetron.verilog.Net;
  * @param inputs names of ports that come in, in the order of the harness's {@code in0}, {@code in1} …
  * @param outputs likewise for {@code out0} …
  * @param streams where among those the streams are
+ * @param initiators likewise its own accesses
  */
 public record BlockHarness(
         SortedMap<String, String> files,
@@ -36,6 +37,7 @@ public record BlockHarness(
         List<Line> inputs,
         List<Line> outputs,
         List<HarnessStream> streams,
+        List<HarnessInitiator> initiators,
         int addressBits) {
     private static final int WIDEST = 64;
     private static final String NO_FINGERPRINT = "0".repeat(16);
@@ -49,6 +51,8 @@ public record BlockHarness(
      */
     public static Optional<BlockHarness> of(
             ElaboratedPlatform platform, ElaboratedBlock block, SizedInterface form) {
+        List<SizedInterface> targets =
+                block.shape().busInterfaces().stream().filter(SizedInterface::isTarget).toList();
         boolean isAlone =
                 block.type().hardware() != null
                         && HarnessClocks.canBeStepped(platform, block)
@@ -56,11 +60,14 @@ public record BlockHarness(
                         && block.type().resetOutputs().isEmpty()
                         && (block.type().clocks().isEmpty() || !block.type().resets().isEmpty())
                         && (form == null
-                                ? block.shape().busInterfaces().isEmpty()
-                                : block.shape().busInterfaces().equals(List.of(form))
-                                        && form.isTarget()
+                                ? targets.isEmpty()
+                                : targets.equals(List.of(form))
                                         && form.dataWidth() == Integer.SIZE);
-        return isAlone ? build(platform, block, form) : Optional.empty();
+        return isAlone
+                        && HarnessInitiators.canBeServed(
+                                block, HarnessClocks.of(platform, block, form))
+                ? build(platform, block, form)
+                : Optional.empty();
     }
 
     private static Optional<BlockHarness> build(
@@ -84,6 +91,7 @@ public record BlockHarness(
         Map<String, Net> nets =
                 bus(platform, block, form, harness, pulses.get(ofBus), resets.get(ofBus));
         HarnessStreams streams = new HarnessStreams(harness, clk, rst, block.shape().streams());
+        HarnessInitiators initiators = new HarnessInitiators(harness, clk, rst, platform, block);
         Map<String, Expression> ins = new LinkedHashMap<>();
         Map<String, Net> outs = new LinkedHashMap<>();
         List<Line> inputs = new ArrayList<>();
@@ -92,10 +100,11 @@ public record BlockHarness(
             String name = port.net().name();
             int bits = port.net().bits();
             boolean isInput = port.way() == Module.Way.INPUT;
-            Net signal =
+            Net ofRegisters =
                     form != null && name.startsWith(form.name() + "_")
                             ? nets.get(name.substring(form.name().length() + 1))
                             : null;
+            Net signal = ofRegisters != null ? ofRegisters : initiators.net(name);
             if (streams.take(port)) {
                 if (isInput) {
                     ins.put(name, streams.net(name).read());
@@ -124,6 +133,7 @@ public record BlockHarness(
         }
         harness.instance("harness_block", "block", Map.of(), ins, outs);
         List<HarnessStream> ends = streams.ends(inputs, outputs);
+        List<HarnessInitiator> asks = initiators.ends(inputs, outputs);
         StringBuilder text = new StringBuilder();
         modules.forEach(each -> text.append(each.text()).append('\n'));
         text.append(harness.text());
@@ -136,6 +146,7 @@ public record BlockHarness(
                         List.copyOf(inputs),
                         List.copyOf(outputs),
                         ends,
+                        asks,
                         addressBits));
     }
 

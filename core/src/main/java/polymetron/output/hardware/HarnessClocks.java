@@ -86,6 +86,16 @@ public record HarnessClocks(
         return frequency == 0 ? 1 : Math.max(1, Math.round(HALF_SECOND / frequency));
     }
 
+    /**
+     * Whether an interface is in the clock in which the block is stepped.
+     *
+     * @param clock null for the block's first
+     */
+    boolean isStepped(String clock) {
+        String its = clock == null && !inputs.isEmpty() ? inputs.getFirst().name() : clock;
+        return its == null || its.equals(stepped().name());
+    }
+
     public Clock stepped() {
         return all.getFirst();
     }

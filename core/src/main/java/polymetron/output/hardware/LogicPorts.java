@@ -185,7 +185,8 @@ public final class LogicPorts {
         for (Signal signal : Signals.ACCESS) {
             boolean in = signal.fromInitiator() == form.isTarget();
             String name = form.name() + "_" + signal.name();
-            int bits = signal.bits(ADDRESS_BITS, form.dataWidth());
+            int addressBits = form.isTarget() ? ADDRESS_BITS : form.addressBits();
+            int bits = signal.bits(addressBits, form.dataWidth());
             boolean isAddress = signal.width() == Signal.Width.ADDRESS;
             add(
                     name,
@@ -193,8 +194,22 @@ public final class LogicPorts {
                     bits,
                     isAddress ? "" : Integer.toString(bits),
                     false,
-                    "access of bus interface " + form.name());
+                    "%s: %s".formatted(form.name(), meaning(signal.name())));
         }
+    }
+
+    /** Signals of an access ({@link Signals#ACCESS}). */
+    private static String meaning(String signal) {
+        return switch (signal) {
+            case "request" -> "an access is asked for, until the cycle in which it is done";
+            case "write" -> "the access is a write";
+            case "address" -> "address of the access";
+            case "value" -> "what is written";
+            case "bytes" -> "which bytes of it count";
+            case "done" -> "the access is done in this cycle";
+            case "answer" -> "what was read, when it is done";
+            default -> "the access has failed, when it is done";
+        };
     }
 
     private void interrupt(SizedInterrupt port) {
