@@ -57,7 +57,11 @@ async function propose(module?: string): Promise<void> {
         )
         found.value = now.document ? now : undefined
         if (now.document) {
+            const tests = block.value?.tests ?? []
             block.value = prepared(JSON.parse(now.document) as OwnBlock)
+            // Tests stay when the HDL is chosen again without them.
+            const names = new Set(block.value.tests?.map((each) => each.name))
+            block.value.tests?.push(...tests.filter((each) => !names.has(each.name)))
         }
         refused.value = now.document ? [] : now.problems.map((each) => `${each.at} ${each.what}`.trim())
     } catch (problem) {
