@@ -327,7 +327,7 @@ public final class HdlProposal {
     private void bus(ArrayNode interfaces, BusSignals bus, Set<String> names) {
         Protocol protocol = bus.protocol();
         String wanted = plain(bus.prefix().replaceAll("_$", ""));
-        boolean isRegisters = bus.isTarget() && interfaces.isEmpty();
+        boolean isRegisters = bus.isTarget() && !names.contains("registers");
         String name =
                 fresh(names, isRegisters ? "registers" : bus.prefix().isEmpty() ? "port" : wanted);
         int data = bits(bus, "wdata", "pwdata", "hwdata", "dat_w");

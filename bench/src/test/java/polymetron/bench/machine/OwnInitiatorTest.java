@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
@@ -136,9 +137,41 @@ final class OwnInitiatorTest {
             }
             """;
 
+    private static final String BURSTS =
+            """
+            int main(void)
+            {
+                volatile uint32_t *from = (volatile uint32_t *)SOURCE_SECOND_BASE;
+                volatile uint32_t *to = (volatile uint32_t *)GOAL_SECOND_BASE;
+                volatile uint32_t *copier = (volatile uint32_t *)COPIER_BASE;
+                for (uint32_t at = 0; at < 24; at++) {
+                    from[at] = at * 2654435761u;
+                    to[at] = 0;
+                }
+                for (uint32_t part = 0; part < 3; part++) {
+                    copier[0] = 0x20000000u + 32u * part;
+                    copier[1] = 0x30000000u + 32u * (2u - part);
+                    copier[2] = 0;
+                    while (copier[2] & 1u) {
+                    }
+                    print_hex(copier[2]);
+                }
+                for (uint32_t at = 0; at < 24; at++)
+                    if (to[at] != ~from[(16u - (at & ~7u)) + (at & 7u)])
+                        print(" wrong");
+                copier[0] = 0x70000000u;
+                copier[2] = 0;
+                while (copier[2] & 1u) {
+                }
+                print(copier[2] ? " failed end." : " end.");
+                for (;;) {
+                }
+            }
+            """;
+
     @TempDir private Path folder;
 
-    private static ElaboratedPlatform platform(Protocol protocol) {
+    private static OwnBlock copier(Protocol protocol) {
         String text = DOCUMENT.replace("PROTOCOL", protocol.toString());
         OwnBlock described = OwnBlockDocument.read("copier.json", text);
         OwnBlock copier =
@@ -148,6 +181,10 @@ final class OwnInitiatorTest {
                         new TreeMap<>(Map.of("copier.v", MODULE)),
                         new TreeMap<>());
         assertThat(OwnBlockChecks.of(copier, Shipped.LIBRARY)).isEmpty();
+        return copier;
+    }
+
+    private static ElaboratedPlatform platform(OwnBlock copier, String memory) {
         Library library = Shipped.LIBRARY.with(copier.type(), copier.hardware(), copier.drivers());
         Editor editor = new Editor(library);
         Platform platform = BurstTimingTest.platform(Protocol.AXI4, 32, true).platform();
@@ -162,8 +199,7 @@ final class OwnInitiatorTest {
                                 List.of(
                                         new Edit.Attach(
                                                 "copier", "registers", "system", null, null),
-                                        new Edit.Attach(
-                                                "copier", "memory", "moving", null, null))));
+                                        new Edit.Attach("copier", memory, "moving", null, null))));
         platform =
                 editor.apply(
                         platform,
@@ -177,15 +213,26 @@ final class OwnInitiatorTest {
             value = Protocol.class,
             names = {"AXI4", "AHB_LITE"})
     void benchAndSimulationSayTheSame(Protocol protocol) throws IOException {
-        ElaboratedPlatform platform = platform(protocol);
+        String said = saidByBoth(platform(copier(protocol), "memory"), PROGRAM);
+        assertThat(said).endsWith("00000002 end.").contains("1234567800000000 ");
+    }
+
+    /** Reads and writes of AXI4 at the same time, from a file of Verilog. */
+    @Test
+    void burstsOfAFileComeThrough() throws IOException {
+        OwnBlock copier = ForeignHdlRunsTest.block("burst_copier.v");
+        assertThat(saidByBoth(platform(copier, "m_axi"), BURSTS))
+                .isEqualTo("000000000000000000000000 failed end.");
+    }
+
+    private String saidByBoth(ElaboratedPlatform platform, String program) throws IOException {
         ForeignModels models = SharedModels.get();
         // Not where a machine forbids the namespaces of the sandbox.
         assumeThat(models.isPossible()).isTrue();
-        ProgramImage image = BuiltProgram.of(platform, folder.resolve("program"), PROGRAM);
+        ProgramImage image = BuiltProgram.of(platform, folder.resolve("program"), program);
         ExerciseRun run = new ExerciseRun(platform, folder);
         run.use(image, List.of());
         String simulated = run.simulated("iverilog");
-        assertThat(simulated).endsWith("00000002 end.").contains("1234567800000000 ");
         try (Machine machine =
                 new Machine(SoftwareView.of(platform), MemoryShare.ample(), models)) {
             for (int again = 0; again < 2; again++) {
@@ -194,5 +241,6 @@ final class OwnInitiatorTest {
                         .isEqualTo(simulated);
             }
         }
+        return simulated;
     }
 }
