@@ -25,6 +25,7 @@ public final class Measurements {
                             new CheckSpeed(),
                             new PlanSpeed(),
                             new SimulatorSpeed(folder),
+                            new BenchSpeed(),
                             new HexSpeed(folder),
                             new HardwareSpeed(folder),
                             new OwnBlockSpeed(folder))) {
