@@ -1,6 +1,9 @@
 package polymetron.finding;
 
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Consumer;
 import polymetron.edit.Edit;
 import polymetron.elaborate.ElaboratedPlatform;
@@ -22,6 +25,7 @@ final class HartReleaseRule extends PlainRule {
 
     @Override
     public void check(ElaboratedPlatform platform, Consumer<Finding> report) {
+        Map<String, List<Fix>> bySink = null;
         for (SoftwareView view : SoftwareView.all(platform)) {
             for (Hart hart : view.harts()) {
                 boolean waits =
@@ -30,13 +34,14 @@ final class HartReleaseRule extends PlainRule {
                                         .filter(timer -> timer.signalled().contains(hart))
                                         .noneMatch(timer -> isSeen(view, timer));
                 if (waits) {
+                    bySink = bySink == null ? fixes(platform) : bySink;
                     report.accept(
                             finding(
                                     hart.block().name(),
                                     "no software interrupt that %s reaches releases %s"
                                             .formatted(
                                                     view.harts().getFirst().label(), hart.label()),
-                                    fixes(platform, hart)));
+                                    fixes(bySink, hart)));
                 }
             }
         }
@@ -47,19 +52,27 @@ final class HartReleaseRule extends PlainRule {
     }
 
     /** Any software interrupt that leads nowhere yet can release it. */
-    private static List<Fix> fixes(ElaboratedPlatform platform, Hart hart) {
+    private static List<Fix> fixes(Map<String, List<Fix>> bySink, Hart hart) {
         String sink = hart.role().lines() == null ? null : hart.role().lines().software();
+        return bySink.getOrDefault(hart.block().name() + "." + sink, List.of());
+    }
+
+    /** Connections that could be made, by the input that they lead to: worked out once for all harts. */
+    private static Map<String, List<Fix>> fixes(ElaboratedPlatform platform) {
+        Map<String, List<Fix>> bySink = new HashMap<>();
         Sinks sinks = new Sinks(platform);
-        return sink == null
-                ? List.of()
-                : platform.interrupts().stream()
-                        .filter(link -> link.wire() == null)
-                        .flatMap(link -> ConnectFixes.of(platform, sinks, link).stream())
-                        .filter(
-                                fix ->
-                                        fix.edit() instanceof Edit.ConnectInterrupt connect
-                                                && connect.sinkBlock().equals(hart.block().name())
-                                                && connect.sink().equals(sink))
-                        .toList();
+        platform.interrupts().stream()
+                .filter(link -> link.wire() == null)
+                .flatMap(link -> ConnectFixes.of(platform, sinks, link).stream())
+                .forEach(
+                        fix -> {
+                            if (fix.edit() instanceof Edit.ConnectInterrupt connect) {
+                                bySink.computeIfAbsent(
+                                                connect.sinkBlock() + "." + connect.sink(),
+                                                each -> new ArrayList<>())
+                                        .add(fix);
+                            }
+                        });
+        return bySink;
     }
 }
