@@ -342,7 +342,7 @@ final class OwnBlockTest {
         String module = LogicSkeleton.of(OwnBlockDocument.read("chime.json", text).type());
         assertThat(module)
                 .contains("output wire [31:0] memory_address", "input  wire memory_done")
-                .contains("// memory: an access is asked for, until the cycle in which it is done");
+                .contains("// memory: an access is requested, until the cycle in which it is done");
     }
 
     /** With several clocks a stream that is taken for one of another clock would lose words. */

@@ -201,7 +201,7 @@ public final class LogicPorts {
     /** Signals of an access ({@link Signals#ACCESS}). */
     private static String meaning(String signal) {
         return switch (signal) {
-            case "request" -> "an access is asked for, until the cycle in which it is done";
+            case "request" -> "an access is requested, until the cycle in which it is done";
             case "write" -> "the access is a write";
             case "address" -> "address of the access";
             case "value" -> "what is written";
