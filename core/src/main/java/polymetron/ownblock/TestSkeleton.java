@@ -70,15 +70,13 @@ public final class TestSkeleton {
         }
         out.close(");");
         out.blank();
-        for (String clock : ordered(type.clocks().stream().map(ClockInput::name).toList(), ports)) {
+        List<String> driven = ordered(type.clocks().stream().map(ClockInput::name).toList(), ports);
+        for (String clock : driven) {
             out.line("always #5 %1$s = !%1$s;", clock);
         }
         out.blank();
         out.open("initial begin");
-        String pause =
-                type.clocks().isEmpty()
-                        ? "#10;"
-                        : "@(negedge %s);".formatted(type.clocks().getFirst().name());
+        String pause = driven.isEmpty() ? "#10;" : "@(negedge %s);".formatted(driven.getFirst());
         out.line("repeat (4) %s", pause);
         for (String reset : ordered(type.resets().stream().map(ResetInput::name).toList(), ports)) {
             out.line("%s = 0;", reset);

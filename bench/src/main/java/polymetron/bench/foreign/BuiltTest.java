@@ -112,7 +112,7 @@ final class BuiltTest implements AutoCloseable {
      */
     Optional<SandboxedTool.Ended> run(int fault, int seconds)
             throws IOException, InterruptedException {
-        return tool().run(work, List.of("./obj/test", "+FAULT=" + fault), seconds);
+        return tool().test(work, List.of("./obj/test", "+FAULT=" + fault), seconds);
     }
 
     @Override

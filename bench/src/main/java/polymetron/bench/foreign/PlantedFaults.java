@@ -1,7 +1,6 @@
 package polymetron.bench.foreign;
 
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.SortedMap;
@@ -73,9 +72,7 @@ final class PlantedFaults {
                 """
                         .formatted(read, module.name(), MODULE, count));
         List<HardwareFault> faults =
-                Files.readAllLines(work.resolve("faults.txt")).stream()
-                        .map(HardwareFault::of)
-                        .toList();
+                Folders.read(work.resolve("faults.txt")).lines().map(HardwareFault::of).toList();
         if (faults.isEmpty()) {
             throw new BenchException(
                     "there is nothing in module %s yet that could be wrong"
@@ -91,11 +88,11 @@ final class PlantedFaults {
                 script
                         + "clean\nselect %s\nwrite_verilog -noattr -selected faulty.v\n"
                                 .formatted(MODULE));
-        Path original = work.resolve(module.file());
-        String kept = withoutModule(Files.readString(original), module.name());
-        Files.writeString(original, kept);
-        Files.writeString(
-                work.resolve(FILE), inPlaceOf(module, Files.readString(work.resolve("faulty.v"))));
+        Folders.write(
+                work.resolve(module.file()),
+                withoutModule(files.get(module.file()), module.name()));
+        Folders.write(
+                work.resolve(FILE), inPlaceOf(module, Folders.read(work.resolve("faulty.v"))));
         return new PlantedFaults(test, faults);
     }
 
@@ -178,7 +175,7 @@ final class PlantedFaults {
     boolean isHarmless(int number) throws IOException, InterruptedException {
         String change =
                 faults.get(number - 1).command().replace("-module " + MODULE, "-module gate");
-        Files.writeString(
+        Folders.write(
                 test.work().resolve("proof.ys"),
                 """
                 read_ilang faulty.il
@@ -205,7 +202,7 @@ final class PlantedFaults {
 
     private static void yosys(BuiltTest test, String script)
             throws IOException, InterruptedException {
-        Files.writeString(test.work().resolve("plant.ys"), script);
+        Folders.write(test.work().resolve("plant.ys"), script);
         SandboxedTool.Ended ended =
                 test.tool()
                         .run(test.work(), List.of("yosys", "-s", "plant.ys"), LONGEST_SECONDS)

@@ -26,6 +26,9 @@ record Sandbox(Path wrap, Path limit) {
         /** Compilers. */
         static final Limits BUILD = new Limits(3072 * MEBI, 240, 256 * MEBI, 256);
 
+        /** A test of a block: it writes nothing but what it says. */
+        static final Limits TEST = new Limits(768 * MEBI, 60, 16 * MEBI, 16);
+
         /** A block that is stepped: it writes nothing. */
         static final Limits RUN = new Limits(768 * MEBI, 24 * 3600, 0, 16);
     }

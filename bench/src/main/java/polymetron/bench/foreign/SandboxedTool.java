@@ -33,10 +33,26 @@ final class SandboxedTool {
      */
     Optional<Ended> run(Path work, List<String> command, int seconds)
             throws IOException, InterruptedException {
+        return run(work, true, Sandbox.Limits.BUILD, command, seconds);
+    }
+
+    /**
+     * The same of what was built: it may write nowhere.
+     *
+     * @param work folder that it sees
+     */
+    Optional<Ended> test(Path work, List<String> command, int seconds)
+            throws IOException, InterruptedException {
+        return run(work, false, Sandbox.Limits.TEST, command, seconds);
+    }
+
+    private Optional<Ended> run(
+            Path work, boolean writes, Sandbox.Limits limits, List<String> command, int seconds)
+            throws IOException, InterruptedException {
         Path log = Files.createTempFile(logs, "build", ".log");
         try {
             Process process =
-                    new ProcessBuilder(sandbox.command(work, true, Sandbox.Limits.BUILD, command))
+                    new ProcessBuilder(sandbox.command(work, writes, limits, command))
                             .redirectErrorStream(true)
                             .redirectOutput(log.toFile())
                             .start();

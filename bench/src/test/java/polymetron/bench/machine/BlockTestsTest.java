@@ -126,6 +126,30 @@ final class BlockTestsTest {
         assertThat(outcome.unnoticed()).anyMatch(each -> each.at().startsWith("press_counter.v:"));
     }
 
+    /** A module can leave out what it does not need. */
+    @Test
+    void theTestToBeginWithNeedsNoClock() throws InterruptedException {
+        TreeMap<String, String> files = new TreeMap<>();
+        files.put("m.v", "module m (input clk, input a, output b); assign b = !a; endmodule\n");
+        OwnBlock made = BlockFromHdl.of(files, null, "bellworks").block();
+        TreeMap<String, String> hardware = new TreeMap<>();
+        hardware.put(
+                "m_fitted.v", "module m_fitted (input a, output b); assign b = !a; endmodule\n");
+        OwnBlock block = new OwnBlock(made.type(), made.definition(), hardware, made.drivers());
+        TreeMap<String, String> begun = new TreeMap<>();
+        begun.put("m_test.v", TestSkeleton.of(block));
+        assertThat(
+                        of(new OwnBlock(
+                                        made.type(),
+                                        made.definition(),
+                                        hardware,
+                                        made.drivers(),
+                                        begun))
+                                .tests())
+                .singleElement()
+                .matches(BlockTests.Ran::passes);
+    }
+
     @Test
     void oneThatFailsSaysWhere() throws IOException, InterruptedException {
         BlockTests.Outcome outcome =
