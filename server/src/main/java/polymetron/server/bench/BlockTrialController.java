@@ -24,7 +24,7 @@ import polymetron.server.store.Libraries;
 @RestController
 final class BlockTrialController {
     private static final String NO_HDL = "There is no HDL yet.";
-    private static final String NO_TESTS = "The block has no tests yet.";
+    private static final String NO_TESTS = "The block has no tests yet; add one to its files.";
     private static final String NO_TOOLS =
             "Verilator, a C++ compiler or the sandbox is missing on this machine.";
 
